@@ -1,0 +1,104 @@
+//! The flaps that cartons share. Lengths in mm; each is drawn in its hinge's frame.
+
+use crate::form::{Panel, Role};
+
+/// Least width of a glue flap that holds, and of any flap that a hand can work: 8 mm (common
+/// practice).
+pub const SMALLEST_FLAP: f64 = 8.0;
+
+/// A glue flap's ends are tapered by this many degrees so that they stay inside the wrap (common
+/// practice).
+pub const GLUE_TAPER: f64 = 15.0;
+
+/// A dust flap leans in by this many degrees on either side, clear of the closing panel and of the
+/// tuck (common practice: a few degrees).
+pub const DUST_RELIEF: f64 = 5.0;
+
+/// No flap narrows to less than this at its tip.
+const NARROWEST_TIP: f64 = 1.0;
+
+/// The glue flap's usual width: 13 mm (common practice: 12 to 15).
+pub const GLUE_STANDARD: f64 = 13.0;
+
+/// The tuck flap's usual depth: a quarter of the width it closes, 12 to 20 mm (common practice).
+#[must_use]
+pub const fn tuck_standard(width: f64) -> f64 {
+    (width / 4.0).clamp(12.0, 20.0)
+}
+
+/// The dust flaps' usual reach: as far as the closing panel is wide, and never past the middle.
+#[must_use]
+pub const fn dust_standard(length: f64, width: f64, clearance: f64) -> f64 {
+    width.max(12.0).min(length / 2.0 - clearance).max(3.0)
+}
+
+/// The slit lock's usual length: 7 mm, or an eighth of a short crease.
+#[must_use]
+pub const fn slit_standard(hinge: f64) -> f64 {
+    (hinge / 8.0).min(7.0)
+}
+
+/// A glue flap on a hinge of `hinge`, `reach` wide, its ends tapered.
+#[must_use]
+pub fn glue_flap(hinge: f64, reach: f64) -> Panel {
+    let taper = reach * GLUE_TAPER.to_radians().tan();
+    Panel::new("Glue flap", Role::Glue).cut(taper, reach).cut(hinge - taper, reach).cut(hinge, 0.0)
+}
+
+/// The widest glue flap whose tapered ends still leave a tip.
+#[must_use]
+pub fn glue_limit(hinge: f64) -> f64 {
+    (hinge - NARROWEST_TIP) / 2.0 / GLUE_TAPER.to_radians().tan()
+}
+
+/// A dust flap: both sides lean in, both corners are rounded.
+#[must_use]
+pub fn dust_flap(name: &'static str, hinge: f64, reach: f64) -> Panel {
+    let lean = reach * DUST_RELIEF.to_radians().tan();
+    let radius = (reach / 4.0).min(hinge / 5.0);
+    Panel::new(name, Role::Flap)
+        .cut_rounded(lean, reach, radius)
+        .cut_rounded(hinge - lean, reach, radius)
+        .cut(hinge, 0.0)
+}
+
+/// The longest dust flap whose leaning sides still leave a tip.
+#[must_use]
+pub fn dust_limit(hinge: f64) -> f64 {
+    (hinge - NARROWEST_TIP) / 2.0 / DUST_RELIEF.to_radians().tan()
+}
+
+/// A tuck flap with well rounded corners, so that it finds its way in.
+#[must_use]
+pub fn tuck_flap(name: &'static str, hinge: f64, reach: f64) -> Panel {
+    let radius = (reach * 0.7).min(hinge / 4.0);
+    Panel::new(name, Role::Flap)
+        .cut_rounded(0.0, reach, radius)
+        .cut_rounded(hinge, reach, radius)
+        .cut(hinge, 0.0)
+}
+
+/// A closing panel with its tuck: `depth` to the tuck's crease, which steps in by `shoulder` and
+/// is slit by `slit` at each end.
+#[must_use]
+pub fn tuck_closure(
+    [panel, tuck]: [&'static str; 2],
+    hinge: f64,
+    depth: f64,
+    shoulder: f64,
+    slit: f64,
+    reach: f64,
+) -> Panel {
+    Panel::new(panel, Role::Face)
+        .cut(0.0, depth)
+        .cut(shoulder, depth)
+        .hinge_with_slits(
+            hinge - shoulder,
+            depth,
+            90.0,
+            slit,
+            tuck_flap(tuck, hinge - 2.0 * shoulder, reach),
+        )
+        .cut(hinge, depth)
+        .cut(hinge, 0.0)
+}

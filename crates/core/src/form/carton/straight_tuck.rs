@@ -1,0 +1,448 @@
+//! The straight-tuck carton: glue flap, front, side, back, side; both closures hang on the back
+//! and tuck in behind the front.
+//!
+//! With caliper t and inside L × W × H, at the middle of the card:
+//!
+//! | part | crease to crease | why |
+//! |---|---|---|
+//! | front, across | L + t | half a caliper at each end |
+//! | right side, across | W + t | the same |
+//! | back, across | L + 2t | the left side lies on the glue flap, one caliper further out |
+//! | left side, across | W + t/2 | ends half a caliper short of the front's outer face, so that its edge does not stand proud |
+//! | sides, along | H + t | between the dust flaps |
+//! | back, along | H + 3t | the closing panels lie on the dust flaps, one caliper further out |
+//! | front, along | H + 4t | its free edges end flush with the closed panels' outer faces |
+//! | closing panel | W − c | the tuck slides in behind the front with clearance c |
+//! | tuck, across | L − 2c | narrower than its panel by t + c each side |
+//!
+//! The convention for the joint is the longer back, so the tube closes square.
+
+use kurbo::{Affine, Point, Rect, Shape};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+use super::flaps;
+use crate::check::{Check, Drawing, Sense, Stage};
+use crate::error::{Faults, InputError, Remedy};
+use crate::form::{Axis, Basis, Dimension, Figure, Flat, Panel, Role, Sizes, Unfolded};
+use crate::geometry::path_text;
+use crate::units::{Unit, format_length, measure};
+
+/// Parameters in mm. A flap that is `None` follows the trade's default.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct StraightTuck {
+    /// Which dimensions `length`, `width` and `height` are.
+    pub basis: Basis,
+    /// Across the front.
+    pub length: f64,
+    /// From front to back.
+    pub width: f64,
+    /// Between the closures.
+    pub height: f64,
+    /// Depth of the tuck flaps.
+    #[serde(default)]
+    pub tuck: Option<f64>,
+    /// Reach of the dust flaps.
+    #[serde(default)]
+    pub dust: Option<f64>,
+    /// Width of the glue flap.
+    #[serde(default)]
+    pub glue: Option<f64>,
+    /// Length of the slit locks at each end of the tuck's crease.
+    #[serde(default)]
+    pub slit: Option<f64>,
+    /// Clearance of what tucks in, on each side.
+    #[serde(default)]
+    pub clearance: Option<f64>,
+}
+
+/// The smallest and largest inside dimension in mm.
+const INSIDE: [f64; 2] = [5.0, 2000.0];
+
+/// Any flap, mm.
+const FLAP: [f64; 2] = [3.0, 500.0];
+
+/// Clearance of what tucks in (common practice).
+const CLEARANCE: f64 = 0.5;
+
+/// Calipers that the outside and the crease dimensions add to the inside ones: length, width,
+/// height. The outside length holds both sides and the glue flap between.
+const OUTSIDE: [f64; 3] = [3.0, 2.0, 4.0];
+const CREASE: [f64; 3] = [1.0, 1.0, 1.0];
+
+/// A wall may take up at most this share of the smallest inside dimension.
+const THICKEST_WALL: f64 = 0.25;
+
+impl StraightTuck {
+    /// A carton of these inside dimensions with every flap at the trade's default.
+    #[must_use]
+    pub const fn inside_of(length: f64, width: f64, height: f64) -> Self {
+        Self {
+            basis: Basis::Inside,
+            length,
+            width,
+            height,
+            tuck: None,
+            dust: None,
+            glue: None,
+            slit: None,
+            clearance: None,
+        }
+    }
+
+    const fn given(&self) -> [f64; 3] {
+        [self.length, self.width, self.height]
+    }
+
+    /// The inside dimensions in mm, in card of caliper `t`.
+    #[must_use]
+    pub fn inside(&self, t: f64) -> [f64; 3] {
+        let calipers = allowance(self.basis);
+        std::array::from_fn(|axis| self.given()[axis] - calipers[axis] * t)
+    }
+
+    /// The same carton with other inside dimensions, its basis kept.
+    #[must_use]
+    pub fn with_inside(&self, inside: [f64; 3], t: f64) -> Self {
+        let calipers = allowance(self.basis);
+        let [length, width, height] = std::array::from_fn(|axis| inside[axis] + calipers[axis] * t);
+        Self { length, width, height, ..self.clone() }
+    }
+
+    /// The flat in card of caliper `t` mm.
+    ///
+    /// # Errors
+    /// Figures out of range, flaps that could not be drawn, and card too thick for the piece.
+    pub fn draw(&self, t: f64, unit: Unit) -> Result<Flat, Vec<InputError>> {
+        let parts = self.parts(t, unit)?;
+        let inside = parts.inside;
+        let sizes = Sizes {
+            inside,
+            crease: std::array::from_fn(|axis| inside[axis] + CREASE[axis] * t),
+            outside: std::array::from_fn(|axis| inside[axis] + OUTSIDE[axis] * t),
+        };
+        let mut flat = Flat::from_tree(parts.tree(), sizes);
+        flat.dimensions = parts.dimensions(&flat, unit);
+        flat.checks = parts.checks(&flat, unit);
+        flat.figures = parts.figures;
+        Ok(flat)
+    }
+
+    /// The parts' sizes, once every figure is known to be drawable.
+    fn parts(&self, t: f64, unit: Unit) -> Result<Parts, Vec<InputError>> {
+        let mut faults = Faults::default();
+        let show = |value| measure(value, unit);
+        let calipers = allowance(self.basis);
+        let words = [
+            ("form.length", "Length", "Across the front."),
+            ("form.width", "Width", "From front to back."),
+            ("form.height", "Height", "Between the two closures."),
+        ];
+        for axis in 0..3 {
+            let (field, name, _) = words[axis];
+            let [lowest, highest] = INSIDE.map(|inside| inside + calipers[axis] * t);
+            faults.range(field, name, self.given()[axis], lowest..=highest, show);
+        }
+        let clearance = self.clearance.unwrap_or(CLEARANCE);
+        faults.range("form.clearance", "Clearance", clearance, 0.0..=5.0, show);
+        if !faults.is_empty() {
+            return faults.or(Parts::default());
+        }
+
+        let inside @ [length, width, height] = self.inside(t);
+        let (thinnest, axis) =
+            (0..3)
+                .map(|axis| (inside[axis], axis))
+                .fold((f64::MAX, 0), |least, next| if next.0 < least.0 { next } else { least });
+        if t > thinnest * THICKEST_WALL {
+            let least = t / THICKEST_WALL + calipers[axis] * t;
+            faults.add(InputError::new(
+                words[axis].0,
+                format!(
+                    "Card of {} is too thick for a piece that is {} inside: it may be at most {}",
+                    show(t),
+                    show(thinnest),
+                    show(thinnest * THICKEST_WALL)
+                ),
+                t,
+                Remedy::set(
+                    format!("Set the {} to {}", words[axis].1.to_lowercase(), show(least)),
+                    words[axis].0,
+                    least,
+                ),
+            ));
+            return faults.or(Parts::default());
+        }
+
+        let dust_hinge = width - t - 2.0 * clearance;
+        let tuck_hinge = length - 2.0 * clearance;
+        let limit = |flap: f64| [FLAP[0], flap.min(FLAP[1]).max(FLAP[0])];
+        let named = |words, set, standard: f64, range: [f64; 2]| {
+            Figure::with_standard(words, set, standard.clamp(range[0], range[1]), range, unit)
+        };
+        let flap_figures = [
+            named(
+                ("form.tuck", "Tuck flap", "From the tuck’s crease to its edge, behind the front."),
+                self.tuck,
+                flaps::tuck_standard(width),
+                FLAP,
+            ),
+            named(
+                (
+                    "form.dust",
+                    "Dust flaps",
+                    "How far they reach in from the sides, under the closing panel.",
+                ),
+                self.dust,
+                flaps::dust_standard(length, width, clearance),
+                limit(flaps::dust_limit(dust_hinge)),
+            ),
+            named(
+                ("form.glue", "Glue flap", "Width of the flap that joins front and left side."),
+                self.glue,
+                flaps::GLUE_STANDARD,
+                limit(flaps::glue_limit(height)),
+            ),
+            named(
+                (
+                    "form.slit",
+                    "Slit lock",
+                    "Cut in from each end of the tuck’s crease; the dust flaps catch in it.",
+                ),
+                self.slit,
+                flaps::slit_standard(tuck_hinge),
+                [0.0, tuck_hinge / 3.0],
+            ),
+            named(
+                ("form.clearance", "Clearance", "Play of what tucks in, on each side."),
+                self.clearance,
+                CLEARANCE,
+                [0.0, 5.0],
+            ),
+        ];
+        for figure in &flap_figures {
+            let [lowest, highest] = figure.range;
+            faults.range(&figure.field, &figure.label, figure.value, lowest..=highest, show);
+        }
+        if dust_hinge < FLAP[0] || tuck_hinge < FLAP[0] {
+            faults.add(InputError::new(
+                "form.clearance",
+                format!(
+                    "A clearance of {} leaves no dust flap or tuck in {} × {} inside",
+                    show(clearance),
+                    format_length(length, unit),
+                    show(width)
+                ),
+                clearance,
+                Remedy::set("Set it to 0", "form.clearance", 0.0),
+            ));
+        }
+        let [tuck, dust, glue, slit, _] = flap_figures.each_ref().map(|figure| figure.value);
+        let mut figures: Vec<Figure> = (0..3)
+            .map(|axis| {
+                let range = INSIDE.map(|inside| inside + calipers[axis] * t);
+                Figure::given(words[axis], self.given()[axis], range, unit)
+            })
+            .collect();
+        figures.extend(flap_figures);
+        faults.or(Parts { t, inside, clearance, tuck, dust, glue, slit, figures })
+    }
+}
+
+const fn allowance(basis: Basis) -> [f64; 3] {
+    match basis {
+        Basis::Inside => [0.0; 3],
+        Basis::Crease => CREASE,
+        Basis::Outside => OUTSIDE,
+    }
+}
+
+/// Every size the tree needs, mm.
+#[derive(Default)]
+struct Parts {
+    t: f64,
+    inside: [f64; 3],
+    clearance: f64,
+    tuck: f64,
+    dust: f64,
+    glue: f64,
+    slit: f64,
+    figures: Vec<Figure>,
+}
+
+impl Parts {
+    /// Front first: everything hangs on it. Its `u` points down and its `v` to the right.
+    fn tree(&self) -> Unfolded {
+        let [length, _, height] = self.inside;
+        let t = self.t;
+        let (across, along) = (length + t, height + t);
+        Panel::new("Front", Role::Face)
+            .cut(-1.5 * t, 0.0)
+            .cut(-1.5 * t, across)
+            .cut(0.0, across)
+            .hinge(along, across, 90.0, self.right_side())
+            .cut(height + 2.5 * t, across)
+            .cut(height + 2.5 * t, 0.0)
+            .cut(height + 0.5 * t, 0.0)
+            .hinge(0.5 * t, 0.0, 90.0, flaps::glue_flap(height, self.glue))
+            .cut(0.0, 0.0)
+            .unfold(Affine::new([0.0, 1.0, 1.0, 0.0, 0.0, 0.0]))
+    }
+
+    /// Room that the dust flaps leave for the tuck, and for the back's closing panel.
+    fn dust_insets(&self) -> (f64, f64) {
+        (1.5 * self.t + self.clearance, 0.5 * self.t + self.clearance)
+    }
+
+    fn right_side(&self) -> Panel {
+        let [_, width, height] = self.inside;
+        let (across, along) = (width + self.t, height + self.t);
+        let (front, back) = self.dust_insets();
+        let hinge = across - front - back;
+        Panel::new("Right side", Role::Face)
+            .cut(0.0, front)
+            .hinge(
+                0.0,
+                across - back,
+                90.0,
+                flaps::dust_flap("Top right dust flap", hinge, self.dust),
+            )
+            .cut(0.0, across)
+            .hinge(along, across, 90.0, self.back())
+            .cut(along, across - back)
+            .hinge(along, front, 90.0, flaps::dust_flap("Base right dust flap", hinge, self.dust))
+            .cut(along, 0.0)
+    }
+
+    fn back(&self) -> Panel {
+        let [length, width, height] = self.inside;
+        let t = self.t;
+        let (across, along) = (length + 2.0 * t, height + t);
+        let closure = |names| {
+            flaps::tuck_closure(
+                names,
+                across,
+                width - self.clearance,
+                t + self.clearance,
+                self.slit,
+                self.tuck,
+            )
+        };
+        Panel::new("Back", Role::Face)
+            .cut(-t, 0.0)
+            .hinge(-t, across, 90.0, closure(["Top", "Top tuck"]))
+            .cut(0.0, across)
+            .hinge(along, across, 90.0, self.left_side())
+            .cut(along + t, across)
+            .hinge(along + t, 0.0, 90.0, closure(["Base", "Base tuck"]))
+            .cut(along, 0.0)
+    }
+
+    fn left_side(&self) -> Panel {
+        let [_, width, height] = self.inside;
+        let t = self.t;
+        let (across, along) = (width + 0.5 * t, height + t);
+        let (front, back) = self.dust_insets();
+        // The front's mid-plane lies at width + t, as for the right side.
+        let far = width + t - front;
+        let hinge = far - back;
+        Panel::new("Left side", Role::Face)
+            .cut(0.0, back)
+            .hinge(0.0, far, 90.0, flaps::dust_flap("Top left dust flap", hinge, self.dust))
+            .cut(0.0, across)
+            .cut(along, across)
+            .cut(along, far)
+            .hinge(along, back, 90.0, flaps::dust_flap("Base left dust flap", hinge, self.dust))
+            .cut(along, 0.0)
+    }
+
+    fn dimensions(&self, flat: &Flat, unit: Unit) -> Vec<Dimension> {
+        let bounds = |name: &str| flat.panel(name).map_or(Rect::ZERO, |p| p.outline.bounding_box());
+        let (front, side, top, tuck) =
+            (bounds("Front"), bounds("Right side"), bounds("Top"), bounds("Top tuck"));
+        let (dust, glue) = (bounds("Top left dust flap"), bounds("Glue flap"));
+        let base = |from: f64, to: f64, y: f64| {
+            Dimension::new(Axis::Across, Point::new(from, y), Point::new(to, y), 0, unit)
+        };
+        let left = |x: f64, from: f64, to: f64, tier| {
+            Dimension::new(Axis::Along, Point::new(x, from), Point::new(x, to), tier, unit)
+        };
+        let all = flat.bounds;
+        vec![
+            base(glue.x0, front.x0, glue.y1).of("form.glue"),
+            base(front.x0, front.x1, front.y1).of("form.length"),
+            base(side.x0, side.x1, side.y1).of("form.width"),
+            left(front.x0, side.y0, side.y1, 0).of("form.height"),
+            left(front.x0, tuck.y0, tuck.y1, 0).of("form.tuck"),
+            left(top.x1, dust.y0, dust.y1, 1).of("form.dust"),
+            Dimension::new(
+                Axis::Across,
+                Point::new(all.x0, all.y1),
+                Point::new(all.x1, all.y1),
+                1,
+                unit,
+            ),
+            Dimension::new(
+                Axis::Along,
+                Point::new(all.x0, all.y0),
+                Point::new(all.x0, all.y1),
+                2,
+                unit,
+            ),
+        ]
+    }
+
+    fn checks(&self, flat: &Flat, unit: Unit) -> Vec<Check> {
+        let [length, width, height] = self.inside;
+        let show = |value| measure(value, unit);
+        let outline =
+            |name: &str| flat.panel(name).map_or(String::new(), |p| path_text(&p.outline));
+        let (smallest, name, field, place) = [
+            (self.glue, "glue flap", "form.glue", "Glue flap"),
+            (self.dust, "dust flaps", "form.dust", "Top right dust flap"),
+            (self.tuck, "tuck flap", "form.tuck", "Top tuck"),
+        ]
+        .into_iter()
+        .fold((f64::MAX, "", "", ""), |least, next| if next.0 < least.0 { next } else { least });
+        let limit = |id, label, value, bound| {
+            Check::length(id, Stage::Form, label, (value, Sense::AtMost, bound), unit)
+        };
+        vec![
+            Check::length(
+                "smallest-flap",
+                Stage::Form,
+                "Smallest flap",
+                (smallest, Sense::AtLeast, flaps::SMALLEST_FLAP),
+                unit,
+            )
+            .at(Drawing::Flat, outline(place))
+            .remedy(Remedy::set(
+                format!("Make the {name} {} wide", show(flaps::SMALLEST_FLAP)),
+                field,
+                flaps::SMALLEST_FLAP,
+            )),
+            limit("tucks", "Both tucks, behind the front", 2.0 * self.tuck, height)
+                .at(Drawing::Flat, outline("Top tuck"))
+                .remedy(Remedy::set(
+                    format!("Shorten the tuck flaps to {}", show(height / 2.0)),
+                    "form.tuck",
+                    height / 2.0,
+                )),
+            limit("dust-flaps", "Dust flaps, side by side", 2.0 * self.dust, length)
+                .at(Drawing::Flat, outline("Top right dust flap"))
+                .remedy(Remedy::set(
+                    format!("Shorten the dust flaps to {}", show(length / 2.0)),
+                    "form.dust",
+                    length / 2.0,
+                )),
+            limit("glue-flap", "Glue flap, behind the side", self.glue, width)
+                .at(Drawing::Flat, outline("Glue flap"))
+                .remedy(Remedy::set(
+                    format!("Narrow the glue flap to {}", show(width)),
+                    "form.glue",
+                    width,
+                )),
+        ]
+    }
+}

@@ -1,0 +1,13 @@
+//! What the stages share: exact paths, and polygons flattened from them for the algebra.
+
+mod outline;
+mod path;
+mod region;
+
+pub use kurbo::{Affine, BezPath, PathEl, Point, Rect, Shape, Vec2};
+pub use outline::Outline;
+pub use path::{circle, path_text, polygon, rounded};
+pub use region::Region;
+
+/// How far a flattened curve may lie from the true one, in mm.
+pub const FLATTENING: f64 = 0.01;

@@ -1,0 +1,228 @@
+//! A flattened closed outline with its bounds, quick to test for overlap.
+
+use kurbo::{Affine, BezPath, Point, Rect};
+
+use super::Region;
+
+/// One simple polygon. Touching is not overlapping: a common edge or point does not count.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Outline {
+    points: Vec<Point>,
+    bounds: Rect,
+}
+
+/// Overlaps of less than this, in mm, are binary noise.
+const NOISE: f64 = 1e-6;
+
+impl Outline {
+    /// From the corners, in order; `None` with fewer than three.
+    #[must_use]
+    pub fn new(points: Vec<Point>) -> Option<Self> {
+        if points.len() < 3 {
+            return None;
+        }
+        let bounds = points
+            .iter()
+            .skip(1)
+            .fold(Rect::from_points(points[0], points[0]), |bounds, point| bounds.union_pt(*point));
+        Some(Self { points, bounds })
+    }
+
+    /// The outer rings of a region.
+    #[must_use]
+    pub fn of_region(region: &Region) -> Vec<Self> {
+        region.outer_rings().into_iter().filter_map(Self::new).collect()
+    }
+
+    /// A path's first closed subpath.
+    #[must_use]
+    pub fn of_path(path: &BezPath) -> Option<Self> {
+        let mut points = Vec::new();
+        kurbo::flatten(path, super::FLATTENING, |element| {
+            if let Some(point) = element.end_point()
+                && points.last() != Some(&point)
+            {
+                points.push(point);
+            }
+        });
+        if points.first() == points.last() {
+            points.pop();
+        }
+        Self::new(points)
+    }
+
+    /// The corners.
+    #[must_use]
+    pub fn points(&self) -> &[Point] {
+        &self.points
+    }
+
+    /// The smallest upright rectangle around it.
+    #[must_use]
+    pub const fn bounds(&self) -> Rect {
+        self.bounds
+    }
+
+    /// Moved, turned or mirrored.
+    #[must_use]
+    pub fn transformed(&self, affine: Affine) -> Self {
+        let points: Vec<Point> = self.points.iter().map(|point| affine * *point).collect();
+        let bounds = points
+            .iter()
+            .skip(1)
+            .fold(Rect::from_points(points[0], points[0]), |bounds, point| bounds.union_pt(*point));
+        Self { points, bounds }
+    }
+
+    /// True when the two, this one moved by `(dx, dy)`, have area in common.
+    #[must_use]
+    pub fn overlaps_at(&self, dx: f64, dy: f64, other: &Self) -> bool {
+        let moved = self.bounds + kurbo::Vec2::new(dx, dy);
+        let shared = moved.intersect(other.bounds);
+        if shared.width() <= NOISE || shared.height() <= NOISE {
+            return false;
+        }
+        let step = kurbo::Vec2::new(dx, dy);
+        let window = shared.inflate(NOISE, NOISE);
+        let near = |a: Point, b: Point| {
+            a.x.max(b.x) >= window.x0
+                && a.x.min(b.x) <= window.x1
+                && a.y.max(b.y) >= window.y0
+                && a.y.min(b.y) <= window.y1
+        };
+        let ours: Vec<Edge> =
+            self.edges().map(|(a, b)| (a + step, b + step)).filter(|(a, b)| near(*a, *b)).collect();
+        let theirs: Vec<Edge> = other.edges().filter(|(a, b)| near(*a, *b)).collect();
+        ours.iter().any(|(a, b)| theirs.iter().any(|(c, d)| cross(*a, *b, *c, *d)))
+            || ours.iter().any(|edge| enters(*edge, &theirs, |point| other.holds(point)))
+            || theirs.iter().any(|edge| enters(*edge, &ours, |point| self.holds(point - step)))
+            // Neither edge enters the other where the two outlines are the same.
+            || self.interior_points().into_iter().any(|point| other.holds(point + step))
+    }
+
+    fn edges(&self) -> impl Iterator<Item = (Point, Point)> + '_ {
+        let next = self.points.iter().skip(1).chain(self.points.first());
+        self.points.iter().zip(next).map(|(a, b)| (*a, *b))
+    }
+
+    /// Even-odd rule.
+    fn holds(&self, point: Point) -> bool {
+        self.edges().fold(false, |inside, (a, b)| {
+            let crosses = (a.y > point.y) != (b.y > point.y)
+                && point.x < (b.x - a.x) * (point.y - a.y) / (b.y - a.y) + a.x;
+            inside != crosses
+        })
+    }
+
+    /// Points well inside, spread over level lines at odd fractions, so that few lie on an edge of
+    /// anything else.
+    fn interior_points(&self) -> Vec<Point> {
+        let mut points = Vec::new();
+        for part in 1..8 {
+            let y = self.bounds.y0 + self.bounds.height() * (f64::from(part) / 8.0 + 0.001_37);
+            let mut hits: Vec<f64> = self
+                .edges()
+                .filter(|(a, b)| (a.y > y) != (b.y > y))
+                .map(|(a, b)| a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y))
+                .collect();
+            hits.sort_by(f64::total_cmp);
+            for pair in hits.chunks_exact(2) {
+                for share in [0.051, 0.31, 0.503, 0.71, 0.949] {
+                    points.push(Point::new(pair[0] + (pair[1] - pair[0]) * share, y));
+                }
+            }
+        }
+        points
+    }
+}
+
+type Edge = (Point, Point);
+
+/// True when some stretch of `edge` between the boundary's edges lies inside by more than noise.
+fn enters(edge: Edge, boundary: &[Edge], holds: impl Fn(Point) -> bool) -> bool {
+    let (a, b) = edge;
+    let along = b - a;
+    let length = along.hypot();
+    if length <= NOISE {
+        return false;
+    }
+    let mut stops = vec![0.0, 1.0];
+    for (c, d) in boundary {
+        let other = *d - *c;
+        let turn = along.cross(other);
+        if turn.abs() > 1e-12 * length * other.hypot() {
+            stops.push((*c - a).cross(other) / turn);
+        } else {
+            stops.extend([c, d].map(|point| (*point - a).dot(along) / (length * length)));
+        }
+    }
+    stops.retain(|stop| (0.0..=1.0).contains(stop));
+    stops.sort_by(f64::total_cmp);
+    stops.windows(2).filter(|pair| (pair[1] - pair[0]) * length > NOISE).any(|pair| {
+        let middle = a + along * f64::midpoint(pair[0], pair[1]);
+        holds(middle) && boundary.iter().all(|side| distance(middle, *side) > NOISE)
+    })
+}
+
+fn distance(point: Point, (a, b): Edge) -> f64 {
+    let along = b - a;
+    let share = ((point - a).dot(along) / along.hypot2().max(f64::MIN_POSITIVE)).clamp(0.0, 1.0);
+    (a + along * share - point).hypot()
+}
+
+/// True when the two segments cross properly: each one's ends lie on either side of the other.
+fn cross(a: Point, b: Point, c: Point, d: Point) -> bool {
+    let side = |p: Point, q: Point, r: Point| {
+        let length = (q - p).hypot();
+        if length == 0.0 { 0.0 } else { (q - p).cross(r - p) / length }
+    };
+    let (s1, s2) = (side(c, d, a), side(c, d, b));
+    let (s3, s4) = (side(a, b, c), side(a, b, d));
+    let apart = |p: f64, q: f64| (p > NOISE && q < -NOISE) || (p < -NOISE && q > NOISE);
+    apart(s1, s2) && apart(s3, s4)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::geometry::{circle, polygon};
+    use proptest::prelude::*;
+
+    fn square(x: f64, y: f64, side: f64) -> Outline {
+        Outline::of_path(&polygon(&[
+            Point::new(x, y),
+            Point::new(x + side, y),
+            Point::new(x + side, y + side),
+            Point::new(x, y + side),
+        ]))
+        .unwrap()
+    }
+
+    #[test]
+    fn touching_is_not_overlapping() {
+        let (a, b) = (square(0.0, 0.0, 10.0), square(10.0, 0.0, 10.0));
+        assert!(!a.overlaps_at(0.0, 0.0, &b));
+        assert!(a.overlaps_at(0.01, 0.0, &b));
+        assert!(a.overlaps_at(0.0, 0.0, &square(3.0, 3.0, 2.0)), "one inside the other");
+        assert!(a.overlaps_at(0.0, 0.0, &a), "one on the other");
+        assert!(a.overlaps_at(5.0, 0.0, &a), "along a common edge");
+        assert!(Outline::new(vec![Point::ZERO, Point::new(1.0, 1.0)]).is_none());
+    }
+
+    proptest! {
+        /// Against the geo library's boolean operations, which share no code with this test.
+        #[test]
+        fn overlap_agrees_with_the_area_in_common(
+            dx in -30.0..30.0f64, dy in -30.0..30.0f64, radius in 1.0..12.0f64, side in 1.0..25.0f64,
+        ) {
+            let disc = circle(Point::ZERO, radius);
+            let block = square(-3.0, -2.0, side);
+            let common = Region::inside(&(Affine::translate((dx, dy)) * disc.clone()))
+                .intersection(&Region::rect(block.bounds()))
+                .area();
+            let found = Outline::of_path(&disc).unwrap().overlaps_at(dx, dy, &block);
+            if common > 1e-3 { prop_assert!(found); }
+            if common == 0.0 { prop_assert!(!found); }
+        }
+    }
+}

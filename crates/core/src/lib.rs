@@ -1,0 +1,25 @@
+//! The rules of the job: from a job's figures and the workshop's records to dielines, sheets and
+//! checks. No files, no network, no database, no clock and no interface live here.
+//!
+//! Lengths are `f64` millimetres, `y` points down, and a sheet's origin is its top left corner.
+//! The stages follow each other: [`form`] draws the flat, [`face`] prints on it, [`sheet`] lays
+//! copies into the working window, and [`prepare`] runs them all and gathers the [`check`]s.
+
+pub mod check;
+pub mod error;
+pub mod face;
+pub mod form;
+pub mod geometry;
+pub mod job;
+pub mod line;
+pub mod prepare;
+pub mod sheet;
+pub mod units;
+pub mod workshop;
+
+pub use check::{Check, State};
+pub use error::InputError;
+pub use job::Job;
+pub use line::LineKind;
+pub use prepare::{Prepared, prepare};
+pub use workshop::Workshop;

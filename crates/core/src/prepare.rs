@@ -1,0 +1,235 @@
+//! A job and its workshop, prepared: everything that views and files are made from.
+
+use serde::Serialize;
+
+use crate::check::{Check, Stage, State};
+use crate::error::{Faults, InputError, Remedy};
+use crate::face::Art;
+use crate::form::{Axis, Flat};
+use crate::geometry::Region;
+use crate::job::Job;
+use crate::sheet::{
+    Layout, Machines, Marks, Notes, Orientation, Piece, SheetPlan, Turning, Windows,
+    fits_somewhere, place_marks, place_notes, rows_and_columns, sheet_checks, sheet_code, unknown,
+};
+use crate::workshop::{Cutter, Grain, MarkSet, Printer, Stock, Workshop};
+
+/// The records that a job uses.
+#[derive(Debug, Clone, Copy, Serialize)]
+pub struct Records<'a> {
+    /// The card.
+    pub stock: &'a Stock,
+    /// The printer, when something is printed.
+    pub printer: Option<&'a Printer>,
+    /// The cutter, unless a hand cuts.
+    pub cutter: Option<&'a Cutter>,
+    /// The marks, when something is printed and the cutter goes by marks.
+    pub marks: Option<&'a MarkSet>,
+}
+
+impl<'a> Records<'a> {
+    /// Looks up what a job names.
+    ///
+    /// # Errors
+    /// Every id that names nothing.
+    pub fn of(job: &Job, workshop: &'a Workshop) -> Result<Self, Vec<InputError>> {
+        let mut faults = Faults::default();
+        let plan = &job.sheet;
+        let stock = workshop.stocks.get(&job.stock);
+        if stock.is_none() {
+            faults.add(unknown("stock", "stock", &job.stock));
+        }
+        let mut look_up = |field, kind, id: Option<&crate::workshop::RecordId>, known: bool| {
+            if let Some(id) = id
+                && !known
+            {
+                faults.add(unknown(field, kind, id));
+            }
+        };
+        let printer = plan.printer.as_ref().and_then(|id| workshop.printers.get(id));
+        look_up("sheet.printer", "printer", plan.printer.as_ref(), printer.is_some());
+        let cutter = plan.cutter.as_ref().and_then(|id| workshop.cutters.get(id));
+        look_up("sheet.cutter", "cutter", plan.cutter.as_ref(), cutter.is_some());
+        let marks = plan.marks.as_ref().and_then(|id| workshop.mark_sets.get(id));
+        look_up("sheet.marks", "mark set", plan.marks.as_ref(), marks.is_some());
+        match stock {
+            Some(stock) if faults.is_empty() => Ok(Self::used(job, stock, printer, cutter, marks)),
+            _ => Err(faults.or(()).err().unwrap_or_default()),
+        }
+    }
+
+    /// A job that is only cut has no printed page, so it has neither printer nor marks; and marks
+    /// are only for a cutter that goes by them.
+    fn used(
+        job: &Job,
+        stock: &'a Stock,
+        printer: Option<&'a Printer>,
+        cutter: Option<&'a Cutter>,
+        marks: Option<&'a MarkSet>,
+    ) -> Self {
+        let printed = job.face.is_some();
+        let by_marks = cutter.is_some_and(|cutter| cutter.finds.by_marks());
+        Self {
+            stock,
+            printer: printer.filter(|_| printed),
+            cutter,
+            marks: marks.filter(|_| printed && by_marks),
+        }
+    }
+
+    /// The machines the sheet goes through.
+    #[must_use]
+    pub const fn machines(&self) -> Machines<'a> {
+        Machines { printer: self.printer, cutter: self.cutter }
+    }
+}
+
+/// One piece with the page it goes onto, before copies are laid.
+pub(crate) struct Ground {
+    pub flat: Flat,
+    pub art: Option<Art>,
+    pub marks: Marks,
+    pub windows: Windows,
+    pub turns: Vec<u16>,
+    piece: Option<Piece>,
+}
+
+impl Ground {
+    pub(crate) fn new(
+        job: &Job,
+        records: Records<'_>,
+        code: &str,
+    ) -> Result<Self, Vec<InputError>> {
+        let flat = job.form.draw(records.stock.caliper, job.unit)?;
+        let plan = &job.sheet;
+        let page = plan.page();
+        let most_bleed = if plan.copies > 1 { plan.spacing / 2.0 } else { f64::INFINITY };
+        let art = job.face.as_ref().map(|face| face.print(&flat, most_bleed));
+        let machines = records.machines();
+        let marks = records.marks.map_or_else(Marks::default, |set| {
+            place_marks(set, page, machines.printable(page, plan.orientation), code)
+        });
+        let windows = machines.windows(page, plan.orientation, &marks);
+        let printed = art.as_ref().map_or_else(Region::empty, |art| art.printed.clone());
+        let turns = turns(plan, records.stock.grain, flat.folds);
+        let piece = Piece::new(&flat.outline, &printed);
+        Ok(Self { flat, art, marks, windows, turns, piece })
+    }
+
+    /// True when at least one copy fits.
+    pub(crate) fn fits(&self) -> bool {
+        self.piece.as_ref().is_some_and(|piece| fits_somewhere(piece, &self.windows, &self.turns))
+    }
+}
+
+/// True when the grain runs from top to bottom of the page, `None` when nobody knows.
+pub(crate) fn grain_runs_down(plan: &SheetPlan, grain: Grain) -> Option<bool> {
+    let page = plan.page();
+    match grain {
+        Grain::Unknown => None,
+        Grain::Long => Some(page.height() >= page.width()),
+        Grain::Short => Some(page.height() < page.width()),
+    }
+}
+
+fn turns(plan: &SheetPlan, grain: Grain, folds: Axis) -> Vec<u16> {
+    match (plan.turning, grain_runs_down(plan, grain)) {
+        (Turning::Upright, _) => vec![0],
+        (Turning::Quarter, _) | (Turning::Grain, None) => vec![0, 1, 2, 3],
+        (Turning::Grain, Some(down)) if down == (folds == Axis::Along) => vec![0, 2],
+        (Turning::Grain, Some(_)) => vec![1, 3],
+    }
+}
+
+/// A job, prepared.
+#[derive(Debug, Clone)]
+pub struct Prepared {
+    /// The piece laid flat.
+    pub flat: Flat,
+    /// What is printed on it, if anything is.
+    pub art: Option<Art>,
+    /// The page's marks.
+    pub marks: Marks,
+    /// Where print and cuts may lie.
+    pub windows: Windows,
+    /// The copies on their sheets.
+    pub layout: Layout,
+    /// Room for scale and code, for each run of sheets.
+    pub notes: Vec<Option<Notes>>,
+    /// The code that names this content.
+    pub code: String,
+    /// Which way round the page is.
+    pub orientation: Orientation,
+    /// Every limit.
+    pub checks: Vec<Check>,
+    /// Share of the sheets that becomes pieces, 0 to 1.
+    pub used: f64,
+    /// What is left over, in mm² over all sheets.
+    pub waste: f64,
+}
+
+impl Prepared {
+    /// The worst state of a stage's checks; `None` where it has none.
+    #[must_use]
+    pub fn state(&self, stage: Stage) -> Option<State> {
+        self.checks.iter().filter(|check| check.stage == stage).map(|check| check.state).max()
+    }
+
+    /// The worst state of all.
+    #[must_use]
+    pub fn worst(&self) -> State {
+        self.checks.iter().map(|check| check.state).max().unwrap_or(State::Fits)
+    }
+}
+
+/// Prepares a job.
+///
+/// # Errors
+/// Figures that cannot be worked with and ids that name nothing. A limit that is passed is no
+/// error: it is a check in the result.
+pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputError>> {
+    let mut faults = Faults::default();
+    let _ = faults.take(job.validate());
+    let Some(records) = faults.take(Records::of(job, workshop)) else {
+        return Err(faults.or(()).err().unwrap_or_default());
+    };
+    let code = sheet_code(&(&job.form, &job.face, &job.sheet, records));
+    let Some(ground) = faults.take(Ground::new(job, records, &code)) else {
+        return Err(faults.or(()).err().unwrap_or_default());
+    };
+    faults.or(())?;
+
+    let plan = &job.sheet;
+    let Ground { flat, windows, turns, piece, .. } = &ground;
+    let piece = piece.as_ref().ok_or_else(|| {
+        vec![InputError::plain(
+            "form",
+            "The piece has no outline",
+            Remedy::advice("Give it a length, a width and a height"),
+        )]
+    })?;
+    let layout = rows_and_columns(piece, windows, turns, plan.spacing, plan.copies);
+    let notes = layout
+        .runs
+        .iter()
+        .map(|run| place_notes(windows, &flat.outline, &run.placements))
+        .collect();
+    let sheets = f64::from(layout.sheets()) * windows.page.area();
+    let pieces = f64::from(layout.laid) * flat.area();
+    let mut checks = flat.checks.clone();
+    checks.extend(sheet_checks(job, workshop, records, &ground, piece, &layout));
+    let Ground { flat, art, marks, windows, .. } = ground;
+    Ok(Prepared {
+        flat,
+        art,
+        marks,
+        windows,
+        notes,
+        code,
+        orientation: plan.orientation,
+        checks,
+        used: if sheets > 0.0 { pieces / sheets } else { 0.0 },
+        waste: sheets - pieces,
+        layout,
+    })
+}

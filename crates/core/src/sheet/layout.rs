@@ -1,0 +1,469 @@
+//! Copies in rows and columns.
+//!
+//! A block is a grid of copies turned alike, pitched by the blank's bounds plus the spacing. A
+//! sheet is one block, or two beside each other or above each other with the second turned by a
+//! quarter. Copies that would meet an obstacle are left out; where a block has slack, it is tried
+//! in several places and the middle wins a tie.
+
+use kurbo::{Affine, Rect, Vec2};
+use schemars::JsonSchema;
+use serde::Serialize;
+use ts_rs::TS;
+
+use super::Windows;
+use crate::geometry::{BezPath, Outline, Region};
+
+/// What is laid out: an outline that must lie in the cut window, and printed areas that must lie
+/// in the print window.
+#[derive(Debug, Clone)]
+pub struct Piece {
+    outline: Outline,
+    printed: Vec<Outline>,
+}
+
+impl Piece {
+    /// A piece from its closed outline and its printed area, if any; `None` without an outline.
+    #[must_use]
+    pub fn new(outline: &BezPath, printed: &Region) -> Option<Self> {
+        Some(Self { outline: Outline::of_path(outline)?, printed: Outline::of_region(printed) })
+    }
+
+    /// Width and height when turned by `turn` quarter turns.
+    #[must_use]
+    pub fn size(&self, turn: u16) -> Vec2 {
+        let bounds = self.outline.bounds();
+        if turn.is_multiple_of(2) {
+            Vec2::new(bounds.width(), bounds.height())
+        } else {
+            Vec2::new(bounds.height(), bounds.width())
+        }
+    }
+
+    /// The bounds of what is printed when turned, if anything is.
+    #[must_use]
+    pub fn printed_size(&self, turn: u16) -> Option<Vec2> {
+        let turned = self.turned(turn);
+        turned
+            .printed
+            .iter()
+            .map(Outline::bounds)
+            .reduce(|all, next| all.union(next))
+            .map(|bounds| Vec2::new(bounds.width(), bounds.height()))
+    }
+
+    fn turned(&self, turn: u16) -> Turned {
+        let rotation = rotation(turn);
+        let bounds = rotation.transform_rect_bbox(self.outline.bounds());
+        let origin = Vec2::new(-bounds.x0, -bounds.y0);
+        let affine = Affine::translate(origin) * rotation;
+        Turned {
+            turn,
+            origin,
+            outline: self.outline.transformed(affine),
+            printed: self.printed.iter().map(|area| area.transformed(affine)).collect(),
+        }
+    }
+}
+
+/// Quarter turns without binary noise.
+fn rotation(turn: u16) -> Affine {
+    match turn % 4 {
+        0 => Affine::IDENTITY,
+        1 => Affine::new([0.0, 1.0, -1.0, 0.0, 0.0, 0.0]),
+        2 => Affine::new([-1.0, 0.0, 0.0, -1.0, 0.0, 0.0]),
+        _ => Affine::new([0.0, -1.0, 1.0, 0.0, 0.0, 0.0]),
+    }
+}
+
+/// Where a copy lies: turned about the flat's origin, then moved.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, JsonSchema, TS)]
+pub struct Placement {
+    /// Movement to the right after turning, mm.
+    pub x: f64,
+    /// Movement down after turning, mm.
+    pub y: f64,
+    /// Quarter turns clockwise, 0 to 3.
+    pub turn: u16,
+}
+
+impl Placement {
+    /// Maps the flat to the sheet.
+    #[must_use]
+    pub fn transform(&self) -> Affine {
+        Affine::translate((self.x, self.y)) * rotation(self.turn)
+    }
+
+    /// The path where this copy has it.
+    #[must_use]
+    pub fn place(&self, path: &BezPath) -> BezPath {
+        self.transform() * path.clone()
+    }
+}
+
+/// A number of sheets that are all alike.
+#[derive(Debug, Clone, PartialEq, Serialize, JsonSchema, TS)]
+pub struct SheetRun {
+    /// How many sheets.
+    pub sheets: u32,
+    /// The copies on each.
+    pub placements: Vec<Placement>,
+}
+
+/// All copies on all sheets.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, JsonSchema, TS)]
+pub struct Layout {
+    /// Full sheets first, then the one with the remainder.
+    pub runs: Vec<SheetRun>,
+    /// Copies that a full sheet holds.
+    pub per_sheet: u32,
+    /// Copies laid, over all sheets.
+    pub laid: u32,
+}
+
+impl Layout {
+    /// Sheets in all.
+    #[must_use]
+    pub fn sheets(&self) -> u32 {
+        self.runs.iter().map(|run| run.sheets).sum()
+    }
+
+    /// The copies on each sheet in turn, from the first.
+    pub fn each_sheet(&self) -> impl Iterator<Item = &[Placement]> {
+        self.runs
+            .iter()
+            .flat_map(|run| std::iter::repeat_n(run.placements.as_slice(), run.sheets as usize))
+    }
+}
+
+/// Lays `copies` of a piece in rows and columns, turned by any of `turns` (quarter turns), with at
+/// least `spacing` mm between the bounds of neighbours. What does not fit on one sheet goes to
+/// further ones, to the same places. Nothing is laid where nothing fits.
+#[must_use]
+pub fn rows_and_columns(
+    piece: &Piece,
+    windows: &Windows,
+    turns: &[u16],
+    spacing: f64,
+    copies: u32,
+) -> Layout {
+    let turned: Vec<Turned> = turns.iter().map(|turn| piece.turned(*turn)).collect();
+    let whole = windows.cut.base;
+    let mut best: Vec<Placement> = Vec::new();
+    for piece in &turned {
+        keep_better(&mut best, piece.block(windows, whole, spacing, &OFFSETS));
+    }
+    for first in &turned {
+        for second in turned.iter().filter(|second| (second.turn + first.turn) % 2 == 1) {
+            for split in first.splits(whole, spacing) {
+                let [one, two] = split;
+                let most = first.upper_bound(one, spacing) + second.upper_bound(two, spacing);
+                if most <= best.len() {
+                    continue;
+                }
+                let mut both = first.block(windows, one, spacing, &MIDDLE);
+                both.extend(second.block(windows, two, spacing, &MIDDLE));
+                keep_better(&mut best, both);
+            }
+        }
+    }
+    best.sort_by(|a, b| (a.y, a.x).partial_cmp(&(b.y, b.x)).unwrap_or(std::cmp::Ordering::Equal));
+    into_sheets(best, copies)
+}
+
+/// True when one copy fits somewhere: what the first of [`rows_and_columns`]'s blocks would find.
+#[must_use]
+pub fn fits_somewhere(piece: &Piece, windows: &Windows, turns: &[u16]) -> bool {
+    turns
+        .iter()
+        .any(|turn| !piece.turned(*turn).block(windows, windows.cut.base, 0.0, &OFFSETS).is_empty())
+}
+
+fn keep_better(best: &mut Vec<Placement>, next: Vec<Placement>) {
+    if next.len() > best.len() {
+        *best = next;
+    }
+}
+
+fn into_sheets(placements: Vec<Placement>, copies: u32) -> Layout {
+    let per_sheet = u32::try_from(placements.len()).unwrap_or(u32::MAX);
+    if per_sheet == 0 {
+        return Layout::default();
+    }
+    let (full, rest) = (copies / per_sheet, copies % per_sheet);
+    let mut runs = Vec::new();
+    if full > 0 {
+        runs.push(SheetRun { sheets: full, placements: placements.clone() });
+    }
+    if rest > 0 {
+        let mut placements = placements;
+        placements.truncate(rest as usize);
+        runs.push(SheetRun { sheets: 1, placements });
+    }
+    Layout { runs, per_sheet, laid: copies }
+}
+
+/// Shares of a block's slack at which it is tried; the middle first, so that it wins a tie.
+const OFFSETS: [f64; 5] = [0.5, 0.0, 1.0, 0.25, 0.75];
+const MIDDLE: [f64; 1] = [0.5];
+
+/// A piece in one orientation, its bounds starting at the origin.
+struct Turned {
+    turn: u16,
+    /// Movement that brings the turned flat's bounds to the origin.
+    origin: Vec2,
+    outline: Outline,
+    printed: Vec<Outline>,
+}
+
+impl Turned {
+    fn size(&self) -> Vec2 {
+        self.outline.bounds().size().to_vec2()
+    }
+
+    /// Copies that rows and columns could hold if nothing were in the way.
+    fn upper_bound(&self, area: Rect, spacing: f64) -> usize {
+        let size = self.size();
+        along(area.width(), size.x, spacing) * along(area.height(), size.y, spacing)
+    }
+
+    /// Where the lower left corners may go so that bounds stay inside both windows.
+    fn range(&self, windows: &Windows, area: Rect) -> Option<Rect> {
+        let size = self.size();
+        let mut range = Rect::new(area.x0, area.y0, area.x1 - size.x, area.y1 - size.y);
+        if let Some(art) =
+            self.printed.iter().map(Outline::bounds).reduce(|all, next| all.union(next))
+        {
+            let print = windows.print.base;
+            range = Rect::new(
+                range.x0.max(print.x0 - art.x0),
+                range.y0.max(print.y0 - art.y0),
+                range.x1.min(print.x1 - art.x1),
+                range.y1.min(print.y1 - art.y1),
+            );
+        }
+        let fits = range.x1 - range.x0 >= -NOISE && range.y1 - range.y0 >= -NOISE;
+        fits.then_some(range)
+    }
+
+    fn fits(&self, windows: &Windows, dx: f64, dy: f64) -> bool {
+        windows.cut.holds(&self.outline, dx, dy)
+            && self.printed.iter().all(|area| windows.print.holds(area, dx, dy))
+    }
+
+    /// The best grid in `area`, tried at the given shares of its slack.
+    fn block(&self, windows: &Windows, area: Rect, spacing: f64, shares: &[f64]) -> Vec<Placement> {
+        let Some(range) = self.range(windows, area) else { return Vec::new() };
+        let pitch = self.size() + Vec2::new(spacing, spacing);
+        let (columns, rows) = (steps(range.width(), pitch.x), steps(range.height(), pitch.y));
+        // Fewer rows or columns have more slack, and may pass between obstacles.
+        let grids = [(columns, rows), (columns, rows - 1), (columns - 1, rows)];
+        let mut best = Vec::new();
+        for (columns, rows) in grids.into_iter().filter(|(c, r)| *c > 0 && *r > 0) {
+            if columns * rows <= best.len() {
+                continue;
+            }
+            let slack = Vec2::new(
+                range.width() - pitch.x * count(columns - 1),
+                range.height() - pitch.y * count(rows - 1),
+            );
+            for (down, right) in shares.iter().flat_map(|d| shares.iter().map(move |r| (d, r))) {
+                if best.len() == columns * rows {
+                    break;
+                }
+                let start = range.origin() + Vec2::new(slack.x * right, slack.y * down);
+                let grid: Vec<Placement> = (0..rows)
+                    .flat_map(|row| (0..columns).map(move |column| (column, row)))
+                    .map(|(column, row)| {
+                        start + Vec2::new(pitch.x * count(column), pitch.y * count(row))
+                    })
+                    .filter(|at| self.fits(windows, at.x, at.y))
+                    .map(|at| Placement {
+                        x: at.x + self.origin.x,
+                        y: at.y + self.origin.y,
+                        turn: self.turn,
+                    })
+                    .collect();
+                keep_better(&mut best, grid);
+            }
+        }
+        best
+    }
+
+    /// The ways to cut `area` in two after some rows, or after some columns, of this block.
+    fn splits(&self, area: Rect, spacing: f64) -> impl Iterator<Item = [Rect; 2]> + use<> {
+        let size = self.size();
+        let rows = along(area.height(), size.y, spacing);
+        let columns = along(area.width(), size.x, spacing);
+        let after = move |copies: usize, size: f64| count(copies) * (size + spacing);
+        let by_rows = (1..=rows).map(move |row| {
+            let edge = area.y0 + after(row, size.y);
+            [
+                Rect::new(area.x0, area.y0, area.x1, edge - spacing),
+                Rect::new(area.x0, edge, area.x1, area.y1),
+            ]
+        });
+        let by_columns = (1..=columns).map(move |column| {
+            let edge = area.x0 + after(column, size.x);
+            [
+                Rect::new(area.x0, area.y0, edge - spacing, area.y1),
+                Rect::new(edge, area.y0, area.x1, area.y1),
+            ]
+        });
+        by_rows.chain(by_columns)
+    }
+}
+
+/// A millionth of a millimetre: below it, a difference is binary noise.
+const NOISE: f64 = 1e-6;
+
+/// More rows or columns than this are never laid.
+const MOST: f64 = 10_000.0;
+
+/// Copies of `size` with `spacing` between them along `room`.
+fn along(room: f64, size: f64, spacing: f64) -> usize {
+    if room + NOISE < size { 0 } else { steps(room - size, size + spacing) }
+}
+
+/// Places at `pitch` along `range`, its start included.
+#[expect(
+    clippy::cast_possible_truncation,
+    clippy::cast_sign_loss,
+    reason = "clamped to a small positive number"
+)]
+fn steps(range: f64, pitch: f64) -> usize {
+    ((range.max(0.0) + NOISE) / pitch.max(NOISE)).floor().clamp(0.0, MOST) as usize + 1
+}
+
+#[expect(clippy::cast_precision_loss, reason = "at most MOST")]
+const fn count(copies: usize) -> f64 {
+    copies as f64
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::geometry::circle;
+    use crate::sheet::{Machines, Marks, Orientation};
+    use crate::units::INCH;
+    use kurbo::{Point, Shape};
+    use proptest::prelude::*;
+
+    /// The window of a desktop machine on Letter, 6.75 × 9.25 in (common practice).
+    fn practice() -> Windows {
+        bare(6.75 * INCH, 9.25 * INCH)
+    }
+
+    fn bare(width: f64, height: f64) -> Windows {
+        Machines { printer: None, cutter: None }.windows(
+            Rect::new(0.0, 0.0, width, height),
+            Orientation::Portrait,
+            &Marks::default(),
+        )
+    }
+
+    fn rectangle(width: f64, height: f64) -> Piece {
+        Piece::new(&Rect::new(0.0, 0.0, width, height).to_path(0.01), &Region::empty()).unwrap()
+    }
+
+    fn counts(layout: &Layout) -> Vec<usize> {
+        layout.each_sheet().map(<[Placement]>::len).collect()
+    }
+
+    /// Common practice: what fits the window of practice on Letter.
+    #[test]
+    fn the_counts_of_practice() {
+        for (width, height, fits) in [(6.0, 5.86, 1), (4.5, 4.4, 2), (4.0, 6.0, 2)] {
+            let piece = rectangle(width * INCH, height * INCH);
+            let layout = rows_and_columns(&piece, &practice(), &[0, 1, 2, 3], 2.0, 10);
+            assert_eq!(layout.per_sheet, fits, "{width} × {height} in");
+        }
+    }
+
+    /// Common practice and arithmetic: rounds of 1.5 in, 24 wanted.
+    #[test]
+    fn rounds_of_practice_lie_on_two_sheets_or_one() {
+        let round = Piece::new(&circle(Point::ZERO, 0.75 * INCH), &Region::empty()).unwrap();
+        for (spacing, sheets) in
+            [(2.0, vec![20, 4]), (1.2, vec![24]), (1.27, vec![24]), (6.35, vec![20, 4])]
+        {
+            let layout = rows_and_columns(&round, &practice(), &[0, 1], spacing, 24);
+            assert_eq!(counts(&layout), sheets, "{spacing} mm apart");
+        }
+    }
+
+    #[test]
+    fn a_second_block_is_turned_where_that_fits_more() {
+        // 100 × 70 holds one row of 3 uprights (30 × 50) and one lying (50 × 30)… two lie: 4 or 5.
+        let piece = rectangle(60.0, 40.0);
+        let window = bare(100.0, 60.0);
+        let upright = rows_and_columns(&piece, &window, &[0], 0.0, 10);
+        let mixed = rows_and_columns(&piece, &window, &[0, 1], 0.0, 10);
+        assert_eq!((upright.per_sheet, mixed.per_sheet), (1, 2));
+    }
+
+    #[test]
+    fn a_bare_flap_may_leave_the_printable_area_and_art_may_not() {
+        let windows = Windows {
+            printable: Rect::new(10.0, 10.0, 90.0, 90.0),
+            print: Window::of(Rect::new(10.0, 10.0, 90.0, 90.0)),
+            ..bare(100.0, 100.0)
+        };
+        let outline = Rect::new(0.0, 0.0, 100.0, 60.0).to_path(0.01);
+        let bare_ends = Region::rect(Rect::new(12.0, 0.0, 88.0, 60.0));
+        let full = Region::rect(Rect::new(0.0, 0.0, 100.0, 60.0));
+        for (printed, fits) in [(bare_ends, 1), (full, 0)] {
+            let piece = Piece::new(&outline, &printed).unwrap();
+            assert_eq!(rows_and_columns(&piece, &windows, &[0], 0.0, 1).laid, fits);
+        }
+    }
+
+    use crate::sheet::Window;
+
+    impl Window {
+        fn of(base: Rect) -> Self {
+            Self { base, obstacles: Vec::new(), region: Region::rect(base) }
+        }
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(64))]
+        /// Judged by polygon algebra, which the layout does not use.
+        #[test]
+        fn copies_lie_inside_and_apart(
+            width in 8.0..120.0f64, height in 8.0..120.0f64, notch in 0.1..0.9f64,
+            spacing in 0.0..6.0f64, page in 100.0..220.0f64, bite in 5.0..40.0f64, copies in 1..60u32,
+        ) {
+            let mut windows = bare(page, page * 1.3);
+            let bite = Region::rect(Rect::new(-1.0, -1.0, bite, bite * 0.7));
+            windows.cut = Window {
+                obstacles: Outline::of_region(&bite),
+                region: windows.cut.region.minus(&bite),
+                ..windows.cut
+            };
+            let mut ell = BezPath::new();
+            ell.move_to((0.0, 0.0));
+            for point in [(width, 0.0), (width, height * notch), (width * notch, height * notch),
+                          (width * notch, height), (0.0, height)] {
+                ell.line_to(point);
+            }
+            ell.close_path();
+            let piece = Piece::new(&ell, &Region::empty()).unwrap();
+            let layout = rows_and_columns(&piece, &windows, &[0, 1, 2, 3], spacing, copies);
+            if layout.per_sheet == 0 {
+                return Ok(());
+            }
+            let total: usize = layout.each_sheet().map(<[Placement]>::len).sum();
+            prop_assert_eq!(total, copies as usize);
+            for sheet in layout.each_sheet() {
+                let mut laid = Region::empty();
+                for placement in sheet {
+                    let copy = Region::inside(&placement.place(&ell));
+                    prop_assert!(copy.minus(&windows.cut.region).area() < 1e-4);
+                    let grown = copy.grown((spacing - 1e-3).max(0.0));
+                    prop_assert!(grown.intersection(&laid).area() < 1e-4, "neighbours too near");
+                    laid = laid.union(&copy);
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,15 @@
+//! Lengths, card thickness and paper weight as people write them.
+
+mod grammage;
+mod length;
+
+pub use grammage::{BasisSheet, grammage_from_basis_weight};
+pub use length::{
+    LengthError, Unit, UnitInfo, format_length, measure, parse_caliper, parse_length,
+};
+
+/// Millimetres in an inch, exact by definition (international yard and pound agreement, 1959).
+pub const INCH: f64 = 25.4;
+
+/// Millimetres in a caliper point: a thousandth of an inch.
+pub const CALIPER_POINT: f64 = INCH / 1000.0;

@@ -1,0 +1,157 @@
+//! Cutters: what they reach, what they hold, and how they find the sheet.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+use super::{Corner, Margins, MarkShapeName, check_name, mm};
+use crate::error::{Faults, InputError, Remedy};
+
+/// What a station can hold.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(rename_all = "kebab-case")]
+pub enum Tool {
+    /// A knife trailing behind its axis.
+    DragKnife,
+    /// A blunt tip or wheel that presses a crease.
+    Creaser,
+    /// A pen.
+    Pen,
+}
+
+/// How a station's blade gets its depth.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(rename_all = "kebab-case")]
+pub enum DepthSetting {
+    /// It cannot be changed.
+    Fixed,
+    /// Turned by hand to a numbered step.
+    Stepped,
+    /// By the cap that is put on.
+    Cap,
+    /// The machine sets it itself.
+    Itself,
+}
+
+/// A place for a tool.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Station {
+    /// Its name on the machine.
+    pub name: String,
+    /// What it can hold.
+    pub tools: Vec<Tool>,
+    /// How its blade gets its depth.
+    pub depth: DepthSetting,
+}
+
+/// What an eye can read of marks.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct EyeRange {
+    /// The shapes it knows.
+    pub shapes: Vec<MarkShapeName>,
+    /// Smallest arm or diameter in mm.
+    pub smallest: f64,
+    /// How near to the sheet's edge it reads, mm.
+    pub edge: f64,
+    /// Keep-clear that it needs around each mark, mm.
+    pub keep_clear: f64,
+}
+
+/// How a cutter finds the sheet.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(tag = "by", rename_all = "kebab-case")]
+pub enum Finds {
+    /// Its eye reads printed marks.
+    Eye(EyeRange),
+    /// A person sets its crosshairs on each mark.
+    Crosshairs,
+    /// It scans the page and finds the outlines itself.
+    Scan,
+    /// By the sheet's edge and a stop.
+    SheetEdge,
+    /// It printed the sheet itself.
+    PrintedItself,
+}
+
+impl Finds {
+    /// True when printed marks are what it goes by.
+    #[must_use]
+    pub const fn by_marks(&self) -> bool {
+        matches!(self, Self::Eye(_) | Self::Crosshairs)
+    }
+}
+
+/// Where a cutter that goes by marks may cut.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(rename_all = "kebab-case")]
+pub enum Field {
+    /// Everywhere it reaches.
+    WholeReach,
+    /// Only inside the rectangle that the marks span.
+    WithinMarks,
+}
+
+/// A cutter. A sheet lies in it as it is drawn: its top edge leads, its width lies across.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Cutter {
+    /// Its name in lists.
+    pub name: String,
+    /// Widest sheet in mm.
+    pub width: f64,
+    /// Longest sheet in mm.
+    pub length: f64,
+    /// What rollers, clamps or the carrier take from each side of the sheet.
+    pub margins: Margins,
+    /// Thickest card in mm.
+    pub thickest: f64,
+    /// Greatest force in newtons, where it is known.
+    pub force: Option<f64>,
+    /// Its stations.
+    pub stations: Vec<Station>,
+    /// How it finds the sheet.
+    pub finds: Finds,
+    /// Where it may cut.
+    pub field: Field,
+    /// The corner in which its blade starts.
+    pub start: Corner,
+}
+
+impl Cutter {
+    /// # Errors
+    /// Every figure out of range.
+    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+        let mut faults = Faults::default();
+        check_name("name", &self.name, &mut faults);
+        faults.range("width", "The widest sheet", self.width, 50.0..=3000.0, mm);
+        faults.range("length", "The longest sheet", self.length, 50.0..=20_000.0, mm);
+        faults.range("thickest", "The thickest card", self.thickest, 0.05..=20.0, mm);
+        if let Some(force) = self.force {
+            faults.range("force", "The force", force, 0.1..=500.0, |n| format!("{n} N"));
+        }
+        self.margins.validate("What the cutter cannot reach", &mut faults);
+        if self.stations.is_empty() || self.stations.len() > 8 {
+            faults.add(InputError::new(
+                "stations",
+                format!("{} stations are listed: a cutter has 1 to 8", self.stations.len()),
+                f64::from(u32::try_from(self.stations.len()).unwrap_or(u32::MAX)),
+                Remedy::advice("Describe each place that holds a tool"),
+            ));
+        }
+        for station in &self.stations {
+            check_name("stations", &station.name, &mut faults);
+        }
+        if let Finds::Eye(eye) = &self.finds {
+            faults.range("finds.smallest", "The smallest mark", eye.smallest, 0.5..=100.0, mm);
+            faults.range("finds.edge", "The eye’s distance to the edge", eye.edge, 0.0..=500.0, mm);
+            faults.range("finds.keep_clear", "The keep-clear", eye.keep_clear, 0.0..=50.0, mm);
+            if eye.shapes.is_empty() {
+                faults.add(InputError::plain(
+                    "finds.shapes",
+                    "The eye reads no shape of mark",
+                    Remedy::advice("Name at least one of angles, dots and crosses"),
+                ));
+            }
+        }
+        faults.or(())
+    }
+}

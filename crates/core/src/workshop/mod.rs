@@ -1,0 +1,146 @@
+//! The workshop: what the makers own. Records are kept once and named by jobs.
+
+mod cutter;
+mod mark_set;
+mod printer;
+mod stock;
+
+use std::collections::BTreeMap;
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+pub use cutter::{Cutter, DepthSetting, EyeRange, Field, Finds, Station, Tool};
+pub use mark_set::{Corner, DistanceFrom, MarkSet, MarkShape, MarkShapeName, Tell};
+pub use printer::Printer;
+pub(crate) use stock::is_colour;
+pub use stock::{Grain, Stock};
+
+use crate::error::{Faults, InputError, Remedy};
+use crate::units::{Unit, measure};
+
+/// What names a record: letters, digits and hyphens, unique within its kind.
+#[derive(
+    Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema, TS,
+)]
+#[serde(transparent)]
+pub struct RecordId(pub String);
+
+impl From<&str> for RecordId {
+    fn from(id: &str) -> Self {
+        Self(id.to_owned())
+    }
+}
+
+impl std::fmt::Display for RecordId {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.write_str(&self.0)
+    }
+}
+
+/// The records a job may name.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Workshop {
+    /// Card and paper.
+    #[serde(default)]
+    pub stocks: BTreeMap<RecordId, Stock>,
+    /// Printers.
+    #[serde(default)]
+    pub printers: BTreeMap<RecordId, Printer>,
+    /// Cutters.
+    #[serde(default)]
+    pub cutters: BTreeMap<RecordId, Cutter>,
+    /// Mark sets.
+    #[serde(default)]
+    pub mark_sets: BTreeMap<RecordId, MarkSet>,
+}
+
+impl Workshop {
+    /// Checks every record; fields are dotted paths such as `cutters.desk.width`.
+    ///
+    /// # Errors
+    /// Everything that is wrong in any record.
+    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+        let mut faults = Faults::default();
+        all("stocks", &self.stocks, Stock::validate, &mut faults);
+        all("printers", &self.printers, Printer::validate, &mut faults);
+        all("cutters", &self.cutters, Cutter::validate, &mut faults);
+        all("mark_sets", &self.mark_sets, MarkSet::validate, &mut faults);
+        faults.or(())
+    }
+}
+
+fn all<T>(
+    kind: &str,
+    records: &BTreeMap<RecordId, T>,
+    validate: impl Fn(&T) -> Result<(), Vec<InputError>>,
+    faults: &mut Faults,
+) {
+    for (id, record) in records {
+        if let Err(errors) = validate(record) {
+            for error in errors {
+                faults.add(InputError { field: format!("{kind}.{id}.{}", error.field), ..error });
+            }
+        }
+    }
+}
+
+/// A name that a list can show: not empty, at most 80 characters, no control characters.
+pub(crate) fn check_name(field: &str, name: &str, faults: &mut Faults) {
+    let length = name.chars().count();
+    if name.trim().is_empty() {
+        faults.add(InputError::plain(
+            field,
+            "The name is empty",
+            Remedy::advice("Give it a name of 1 to 80 characters"),
+        ));
+    } else if length > 80 || name.chars().any(char::is_control) {
+        faults.add(InputError::new(
+            field,
+            format!("The name has {length} characters, or some that cannot be shown"),
+            f64::from(u32::try_from(length).unwrap_or(u32::MAX)),
+            Remedy::advice("Use 1 to 80 characters on one line"),
+        ));
+    }
+}
+
+/// A length in mm, as records are checked in.
+pub(crate) fn mm(value: f64) -> String {
+    measure(value, Unit::Mm)
+}
+
+/// Widths taken from a sheet's four sides, mm.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Margins {
+    /// At the edge that enters the machine first.
+    pub lead: f64,
+    /// At the edge that enters last.
+    pub trail: f64,
+    /// At the left edge, seen with the leading edge on top.
+    pub left: f64,
+    /// At the right edge.
+    pub right: f64,
+}
+
+impl Margins {
+    /// The same width on every side.
+    #[must_use]
+    pub const fn all(width: f64) -> Self {
+        Self { lead: width, trail: width, left: width, right: width }
+    }
+
+    pub(crate) fn validate(&self, name: &str, faults: &mut Faults) {
+        for (side, value) in
+            [("lead", self.lead), ("trail", self.trail), ("left", self.left), ("right", self.right)]
+        {
+            faults.range(
+                &format!("margins.{side}"),
+                &format!("{name} at the {side} edge"),
+                value,
+                0.0..=500.0,
+                mm,
+            );
+        }
+    }
+}

@@ -1,0 +1,34 @@
+//! Printers: what they cannot print on.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+use super::{Margins, check_name, mm};
+use crate::error::{Faults, InputError};
+
+/// A printer. Sheets enter it upright, the short edge first.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Printer {
+    /// Its name in lists.
+    pub name: String,
+    /// Widest sheet in mm, across the feed.
+    pub width: f64,
+    /// Longest sheet in mm, along the feed.
+    pub length: f64,
+    /// What it cannot print on at each side.
+    pub margins: Margins,
+}
+
+impl Printer {
+    /// # Errors
+    /// Every figure out of range.
+    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+        let mut faults = Faults::default();
+        check_name("name", &self.name, &mut faults);
+        faults.range("width", "The widest sheet", self.width, 50.0..=2000.0, mm);
+        faults.range("length", "The longest sheet", self.length, 50.0..=5000.0, mm);
+        self.margins.validate("The printer’s margin", &mut faults);
+        faults.or(())
+    }
+}

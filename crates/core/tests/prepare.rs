@@ -1,0 +1,220 @@
+//! Whole jobs: the demo's, and jobs with something wrong.
+
+use aptum_core::check::Stage;
+use aptum_core::error::Setting;
+use aptum_core::units::INCH;
+use aptum_core::workshop::{DistanceFrom, Margins, MarkShape, RecordId};
+use aptum_core::{Check, Job, Prepared, State, Workshop, prepare};
+use proptest::prelude::*;
+
+fn workshop() -> Workshop {
+    serde_json::from_str(include_str!("../../../demo/workshop.json")).unwrap()
+}
+
+fn demo(name: &str) -> Job {
+    let text = match name {
+        "runner bean" => include_str!("../../../demo/jobs/runner-bean-carton.json"),
+        "tomato" => include_str!("../../../demo/jobs/tomato-carton.json"),
+        "map" => include_str!("../../../demo/jobs/allotment-map-carton.json"),
+        _ => include_str!("../../../demo/jobs/dibber-carton.json"),
+    };
+    serde_json::from_str(text).unwrap()
+}
+
+fn check<'a>(prepared: &'a Prepared, id: &str) -> &'a Check {
+    prepared.checks.iter().find(|check| check.id == id).unwrap_or_else(|| panic!("no check {id}"))
+}
+
+/// A change as the interface carries it out.
+fn apply(job: &Job, changes: &[aptum_core::error::Change]) -> Job {
+    let mut json = serde_json::to_value(job).unwrap();
+    for change in changes {
+        let pointer = format!("/{}", change.field.replace('.', "/"));
+        *json.pointer_mut(&pointer).unwrap() = match &change.value {
+            Setting::Number(number) => (*number).into(),
+            Setting::Text(text) => text.as_str().into(),
+            Setting::Standard => serde_json::Value::Null,
+        };
+    }
+    serde_json::from_value(json).unwrap()
+}
+
+#[test]
+fn the_demo_workshop_is_sound() {
+    workshop().validate().unwrap();
+}
+
+/// The whole table of limits of one job, to be read in review.
+#[test]
+fn the_limits_of_a_job_that_fits() {
+    let prepared = prepare(&demo("tomato"), &workshop()).unwrap();
+    let table: String = prepared
+        .checks
+        .iter()
+        .map(|c| {
+            format!(
+                "{:?} | {} | {} | {} | {}\n",
+                c.state, c.label, c.value_text, c.bound_text, c.verdict
+            )
+        })
+        .collect();
+    insta::assert_snapshot!(table);
+}
+
+#[test]
+fn every_way_to_fit_really_fits() {
+    let (job, workshop) = (demo("runner bean"), workshop());
+    let prepared = prepare(&job, &workshop).unwrap();
+    assert_eq!(prepared.worst(), State::Broken);
+    let ways = &check(&prepared, "blank-across").remedies;
+    assert!(ways.len() >= 2, "{ways:?}");
+    for way in ways {
+        let mended = prepare(&apply(&job, &way.changes), &workshop).unwrap();
+        assert!(mended.layout.per_sheet >= 1, "{}", way.text);
+        assert_ne!(check(&mended, "blank-across").state, State::Broken, "{}", way.text);
+    }
+}
+
+#[test]
+fn a_job_that_is_only_cut_has_no_marks_and_no_printable_area() {
+    let mut job = demo("tomato");
+    job.face = None;
+    let prepared = prepare(&job, &workshop()).unwrap();
+    assert!(prepared.marks.marks.is_empty());
+    assert!(prepared.art.is_none());
+    assert_eq!(prepared.windows.printable, prepared.windows.page);
+    assert!(
+        prepared
+            .checks
+            .iter()
+            .all(|check| !check.id.starts_with("mark") && !check.id.starts_with("print"))
+    );
+    assert!(prepared.state(Stage::Sheet).is_some());
+}
+
+/// Derived: the areas are the page's and the marks', by arithmetic.
+#[test]
+fn the_cut_window_is_the_reach_less_the_keep_clears() {
+    let mut workshop = workshop();
+    let cutter = workshop.cutters.get_mut(&RecordId::from("desk-cutter")).unwrap();
+    cutter.margins = Margins::all(0.875 * INCH);
+    let prepared = prepare(&demo("runner bean"), &workshop).unwrap();
+    // The window of practice on Letter: 6.75 × 9.25 in. The marks stand outside it.
+    let window = &prepared.windows.cut;
+    assert!((window.base.width() - 6.75 * INCH).abs() < 1e-9);
+    assert!((window.base.height() - 9.25 * INCH).abs() < 1e-9);
+
+    let cutter = workshop.cutters.get_mut(&RecordId::from("desk-cutter")).unwrap();
+    cutter.margins = Margins::default();
+    let prepared = prepare(&demo("runner bean"), &workshop).unwrap();
+    // Each angle with 2.5 mm around: an L of 15 mm arms, 6 mm wide; and the sign's box beside one.
+    let (width, arm) = (6.0, 15.0);
+    let angles = 4.0 * (2.0 * arm * width - width * width);
+    let sign = (3.5 * 0.75 + 1.0) * (3.5 + 1.0);
+    let taken = 215.9 * 279.4 - prepared.windows.cut.region.area();
+    assert!(taken <= angles + sign + 1e-6 && taken > angles, "{taken}");
+    assert!(!prepared.windows.taken.is_empty());
+}
+
+#[test]
+fn margins_larger_than_the_page_and_marks_that_fill_it_are_checks_not_panics() {
+    let mut workshop = workshop();
+    workshop.printers.get_mut(&RecordId::from("back-room-inkjet")).unwrap().margins =
+        Margins::all(200.0);
+    let prepared = prepare(&demo("tomato"), &workshop).unwrap();
+    assert_eq!(check(&prepared, "window").state, State::Broken);
+    assert_eq!(prepared.layout.laid, 0);
+
+    let mut workshop = self::workshop();
+    let marks = workshop.mark_sets.get_mut(&RecordId::from("three-dots")).unwrap();
+    marks.across = 145.0;
+    let prepared = prepare(&demo("tomato"), &workshop).unwrap();
+    let apart = check(&prepared, "marks-apart");
+    assert_eq!(apart.state, State::Broken, "{apart:?}");
+
+    let mut workshop = self::workshop();
+    let marks = workshop.mark_sets.get_mut(&RecordId::from("three-dots")).unwrap();
+    marks.from = DistanceFrom::PrintableEdge;
+    marks.across = 0.0;
+    marks.mark = MarkShape::Cross { arm: 8.0, stroke: 0.5 };
+    let prepared = prepare(&demo("tomato"), &workshop).unwrap();
+    assert_eq!(check(&prepared, "marks-shape").state, State::Broken);
+    assert_eq!(check(&prepared, "marks-edge").state, State::Broken);
+}
+
+#[test]
+fn card_that_the_cutter_cannot_take_names_one_that_it_can() {
+    let mut job = demo("runner bean");
+    job.stock = "grey-board-1".into();
+    let workshop = workshop();
+    let prepared = prepare(&job, &workshop).unwrap();
+    let thick = check(&prepared, "caliper");
+    assert_eq!((thick.state, thick.verdict.as_str()), (State::Broken, "0.5 mm too much"));
+    let mended = prepare(&apply(&job, &thick.remedies[0].changes), &workshop).unwrap();
+    assert_eq!(check(&mended, "caliper").state, State::Fits);
+}
+
+#[test]
+fn unknown_ids_and_absurd_figures_are_all_said_at_once() {
+    let mut job = demo("tomato");
+    job.stock = "no-such".into();
+    job.sheet.printer = Some("nobody".into());
+    job.sheet.copies = 0;
+    job.sheet.spacing = f64::NAN;
+    job.name = " ".into();
+    let fields: Vec<_> =
+        prepare(&job, &workshop()).unwrap_err().into_iter().map(|error| error.field).collect();
+    assert_eq!(fields, ["name", "sheet.spacing", "sheet.copies", "stock", "sheet.printer"]);
+}
+
+#[test]
+fn landscape_turns_the_printers_margins_with_the_sheet() {
+    let mut workshop = workshop();
+    let printer = workshop.printers.get_mut(&RecordId::from("back-room-inkjet")).unwrap();
+    printer.margins = Margins { lead: 1.0, trail: 2.0, left: 3.0, right: 4.0 };
+    let mut job = demo("tomato");
+    job.sheet.orientation = aptum_core::sheet::Orientation::Landscape;
+    let printable = prepare(&job, &workshop).unwrap().windows.printable;
+    // The left edge leads; the feed's left edge lies at the bottom.
+    assert_eq!(printable, kurbo::Rect::new(1.0, 4.0, 418.0, 294.0));
+}
+
+#[test]
+fn the_sheet_code_follows_what_is_printed_and_not_the_name() {
+    let workshop = workshop();
+    let job = demo("tomato");
+    let code = |job: &Job| prepare(job, &workshop).unwrap().code;
+    assert_eq!(code(&job), code(&Job { name: "Other".into(), ..job.clone() }));
+    let mut moved = job.clone();
+    moved.sheet.spacing = 2.1;
+    assert_ne!(code(&job), code(&moved));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+    /// Whatever is laid lies inside both windows, by polygon algebra.
+    #[test]
+    fn copies_never_leave_their_windows(
+        length in 10.0..160.0f64, width in 8.0..80.0f64, height in 10.0..160.0f64,
+        spacing in 0.0..8.0f64, copies in 1..40u32, bleed in 0.0..4.0f64, which in 0..3usize, landscape: bool,
+    ) {
+        use aptum_core::form::{Form, carton::StraightTuck};
+        let mut job = demo(["runner bean", "tomato", "map"][which]);
+        job.form = Form::StraightTuck(StraightTuck::inside_of(length, width, height));
+        job.sheet.spacing = spacing;
+        job.sheet.copies = copies;
+        job.face.as_mut().unwrap().bleed = bleed;
+        job.face.as_mut().unwrap().colour = Some("#abcdef".into());
+        if landscape { job.sheet.orientation = aptum_core::sheet::Orientation::Landscape; }
+        let Ok(prepared) = prepare(&job, &workshop()) else { return Ok(()) };
+        let art = prepared.art.as_ref().unwrap();
+        for run in &prepared.layout.runs {
+            for placement in &run.placements {
+                let copy = aptum_core::geometry::Region::inside(&placement.place(&prepared.flat.outline));
+                prop_assert!(copy.minus(&prepared.windows.cut.region).area() < 1e-3);
+                let printed = aptum_core::geometry::Region::inside(&placement.place(&art.fill));
+                prop_assert!(printed.minus(&prepared.windows.print.region).area() < 1e-3);
+            }
+        }
+    }
+}
