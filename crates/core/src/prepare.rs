@@ -9,7 +9,7 @@ use crate::form::{Axis, Flat};
 use crate::geometry::Region;
 use crate::job::Job;
 use crate::sheet::{
-    Layout, Machines, Marks, Notes, Orientation, Piece, SheetPlan, Turning, Windows,
+    FreeRoom, Layout, Machines, Marks, Notes, Orientation, Piece, SheetPlan, Turning, Windows,
     fits_somewhere, place_marks, place_notes, rows_and_columns, sheet_checks, sheet_code, unknown,
 };
 use crate::workshop::{Cutter, Grain, MarkSet, Printer, Stock, Workshop};
@@ -212,7 +212,10 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
     let notes = layout
         .runs
         .iter()
-        .map(|run| place_notes(windows, &flat.outline, &run.placements))
+        .map(|run| {
+            let mut room = FreeRoom::new(windows, &flat.outline, &run.placements);
+            place_notes(&mut room, job.unit)
+        })
         .collect();
     let sheets = f64::from(layout.sheets()) * windows.page.area();
     let pieces = f64::from(layout.laid) * flat.area();

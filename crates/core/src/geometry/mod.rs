@@ -6,7 +6,7 @@ mod region;
 
 pub use kurbo::{Affine, BezPath, PathEl, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
-pub use path::{circle, path_text, polygon, rounded};
+pub use path::{circle, flattened, path_text, polygon, rounded};
 pub use region::Region;
 
 /// How far a flattened curve may lie from the true one, in mm.

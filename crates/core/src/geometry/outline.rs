@@ -37,18 +37,7 @@ impl Outline {
     /// A path's first closed subpath.
     #[must_use]
     pub fn of_path(path: &BezPath) -> Option<Self> {
-        let mut points = Vec::new();
-        kurbo::flatten(path, super::FLATTENING, |element| {
-            if let Some(point) = element.end_point()
-                && points.last() != Some(&point)
-            {
-                points.push(point);
-            }
-        });
-        if points.first() == points.last() {
-            points.pop();
-        }
-        Self::new(points)
+        Self::new(super::flattened(path).into_iter().next()?)
     }
 
     /// The corners.

@@ -49,6 +49,30 @@ pub fn rounded(before: Point, corner: Point, after: Point, radius: f64) -> Optio
     Some([start, start + into * handle, end - out * handle, end])
 }
 
+/// Each subpath as a ring of corners, curves flattened to within [`FLATTENING`](super::FLATTENING),
+/// the last corner not repeating the first. Corners nearer than a nanometre to the one before,
+/// which flattening leaves at the ends of curves, are dropped.
+#[must_use]
+pub fn flattened(path: &BezPath) -> Vec<Vec<Point>> {
+    const SAME: f64 = 1e-6;
+    let mut rings: Vec<Vec<Point>> = Vec::new();
+    kurbo::flatten(path, super::FLATTENING, |element| match (element, rings.last_mut()) {
+        (PathEl::MoveTo(point), _) => rings.push(vec![point]),
+        (PathEl::LineTo(point), Some(ring))
+            if ring.last().is_none_or(|last| last.distance(point) > SAME) =>
+        {
+            ring.push(point);
+        }
+        _ => {}
+    });
+    for ring in &mut rings {
+        while ring.len() > 1 && ring[0].distance(ring[ring.len() - 1]) <= SAME {
+            ring.pop();
+        }
+    }
+    rings
+}
+
 /// SVG path data with coordinates to a ten-thousandth of a millimetre.
 #[must_use]
 pub fn path_text(path: &BezPath) -> String {

@@ -4,8 +4,6 @@ use geo::algorithm::buffer::{BufferStyle, LineJoin};
 use geo::{Area, BooleanOps, BoundingRect, Buffer, Coord, LineString, MultiPolygon, Polygon};
 use kurbo::{BezPath, Point, Rect};
 
-use super::FLATTENING;
-
 /// An area of any number of parts, with holes. Outer rings and holes are closed and do not cross.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Region(MultiPolygon<f64>);
@@ -33,9 +31,13 @@ impl Region {
     /// The area inside the closed subpaths of `path`, each counted once (nothing subtracts).
     #[must_use]
     pub fn inside(path: &BezPath) -> Self {
-        rings(path)
+        super::flattened(path)
             .into_iter()
-            .map(|ring| Self(Polygon::new(ring, Vec::new()).into()))
+            .filter(|ring| ring.len() > 2)
+            .map(|ring| {
+                let ring = ring.into_iter().map(|point| Coord { x: point.x, y: point.y }).collect();
+                Self(Polygon::new(LineString::new(ring), Vec::new()).into())
+            })
             .fold(Self::empty(), |all, part| all.union(&part))
     }
 
@@ -134,25 +136,10 @@ fn ring_points(ring: &LineString<f64>) -> Vec<Point> {
     points
 }
 
-/// Flattens each subpath to a ring.
-fn rings(path: &BezPath) -> Vec<LineString<f64>> {
-    let mut rings: Vec<Vec<Coord<f64>>> = Vec::new();
-    kurbo::flatten(path, FLATTENING, |element| match element {
-        kurbo::PathEl::MoveTo(p) => rings.push(vec![Coord { x: p.x, y: p.y }]),
-        kurbo::PathEl::LineTo(p) => {
-            if let Some(ring) = rings.last_mut() {
-                ring.push(Coord { x: p.x, y: p.y });
-            }
-        }
-        _ => {}
-    });
-    rings.into_iter().filter(|ring| ring.len() > 2).map(LineString::new).collect()
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::geometry::circle;
+    use crate::geometry::{FLATTENING, circle};
 
     #[test]
     fn algebra_keeps_areas() {

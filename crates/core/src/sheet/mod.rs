@@ -13,7 +13,7 @@ mod window;
 pub(crate) use checks::sheet_checks;
 pub use code::sheet_code;
 pub use layout::{Layout, Piece, Placement, SheetRun, fits_somewhere, rows_and_columns};
-pub use margin_notes::{Notes, place_notes};
+pub use margin_notes::{FreeRoom, Notes, place_notes};
 pub use marks::{Marks, PlacedMark, Sign, place_marks};
 pub(crate) use plan::unknown;
 pub use plan::{Orientation, SheetPlan, SheetSize, Turning, standard_sizes};

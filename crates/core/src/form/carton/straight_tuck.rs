@@ -151,10 +151,9 @@ impl StraightTuck {
         }
 
         let inside @ [length, width, height] = self.inside(t);
-        let (thinnest, axis) =
-            (0..3)
-                .map(|axis| (inside[axis], axis))
-                .fold((f64::MAX, 0), |least, next| if next.0 < least.0 { next } else { least });
+        let (thinnest, axis) = (0..3)
+            .map(|axis| (inside[axis], axis))
+            .fold((f64::MAX, 0), |least, next| if next.0 < least.0 { next } else { least });
         if t > thinnest * THICKEST_WALL {
             let least = t / THICKEST_WALL + calipers[axis] * t;
             faults.add(InputError::new(

@@ -1,0 +1,108 @@
+//! The hand-cut file: lines printed by kind, with a legend, for a knife, a ruler and a bone
+//! folder. No marks.
+
+use std::collections::BTreeMap;
+
+use aptum_core::geometry::{BezPath, Point, Rect, Vec2};
+use aptum_core::sheet::FreeRoom;
+use aptum_core::{Job, LineKind, Prepared};
+
+use super::{Canvas, Document, Page, notes};
+use crate::lettering::{Anchor, letter};
+use crate::line_style::line_style;
+
+/// Size of a legend's row, mm.
+const ROW: Vec2 = Vec2::new(38.0, 5.0);
+
+/// Lines on top of the art, a page per sheet.
+///
+/// The legend goes where copies leave room for it; where they leave none it has a page of its own
+/// at the end.
+#[must_use]
+pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
+    let page = prepared.windows.page;
+    let mut document = Document::new(&job.name);
+    let lines = lines_by_kind(prepared);
+
+    let mut canvas = Canvas::new();
+    if let Some(art) = &prepared.art {
+        if let Some(colour) = &art.colour {
+            canvas.fill(&art.fill, colour);
+        }
+        for caption in &art.captions {
+            canvas.fill(
+                &letter(caption.text, caption.centre, caption.height, Anchor::Middle),
+                "#5b6764",
+            );
+        }
+    }
+    for (kind, path) in &lines {
+        canvas.stroke(path, line_style(*kind));
+    }
+    let reach = prepared.art.as_ref().map_or(0.0, |art| art.bleed).max(1.0);
+    document.share("piece", &canvas.finish(), prepared.flat.bounds.inflate(reach, reach));
+
+    let legend = Vec2::new(ROW.x, ROW.y * f64::from(u32::try_from(lines.len()).unwrap_or(0)));
+    let sheets = prepared.layout.sheets();
+    let (mut number, mut explained) = (0, false);
+    for (run, notes) in prepared.layout.runs.iter().zip(&prepared.notes) {
+        let mut canvas = Canvas::new();
+        for placement in &run.placements {
+            canvas.place("piece", placement.transform());
+        }
+        let mut room = FreeRoom::new(&prepared.windows, &prepared.flat.outline, &run.placements);
+        if let Some(notes) = *notes {
+            notes::draw_scale(&mut canvas, notes, job.unit);
+            room.without(notes.place);
+        }
+        if let Some(place) = room.take(legend) {
+            draw_legend(&mut canvas, place, &lines);
+            explained = true;
+        }
+        let copies = document.content(&canvas.finish(), page.height());
+        for _ in 0..run.sheets {
+            number += 1;
+            let mut contents = vec![copies];
+            if let Some(notes) = *notes {
+                let mut canvas = Canvas::new();
+                notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
+                contents.push(document.content(&canvas.finish(), page.height()));
+            }
+            document.page(Page { media: page, trim: page, bleed: page, contents });
+        }
+    }
+    if !explained {
+        let mut canvas = Canvas::new();
+        draw_legend(
+            &mut canvas,
+            Rect::from_origin_size((20.0, 20.0), (legend.x, legend.y)),
+            &lines,
+        );
+        let contents = vec![document.content(&canvas.finish(), page.height())];
+        document.page(Page { media: page, trim: page, bleed: page, contents });
+    }
+    document.finish()
+}
+
+/// Every line of one piece by its kind, in the order of work.
+pub(crate) fn lines_by_kind(prepared: &Prepared) -> BTreeMap<LineKind, BezPath> {
+    let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
+    for line in &prepared.flat.lines {
+        lines.entry(line.kind).or_default().extend(line.path.iter());
+    }
+    lines.entry(LineKind::Cut).or_default().extend(prepared.flat.outline.iter());
+    lines
+}
+
+fn draw_legend(canvas: &mut Canvas, place: Rect, lines: &BTreeMap<LineKind, BezPath>) {
+    let mut y = place.y0 + ROW.y / 2.0;
+    for kind in lines.keys() {
+        let mut sample = BezPath::new();
+        sample.move_to((place.x0 + 1.0, y));
+        sample.line_to((place.x0 + 17.0, y));
+        canvas.stroke(&sample, line_style(*kind));
+        let words = letter(kind.name(), Point::new(place.x0 + 19.0, y + 0.9), 1.8, Anchor::Start);
+        canvas.fill_black(&words);
+        y += ROW.y;
+    }
+}

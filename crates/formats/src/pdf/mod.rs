@@ -1,0 +1,14 @@
+//! PDF at exactly 100 %: pages in mm, shared drawings, and viewers told not to scale.
+
+mod canvas;
+mod document;
+mod hand_cut;
+mod notes;
+mod print;
+
+pub use hand_cut::hand_cut_pdf;
+pub(crate) use hand_cut::lines_by_kind;
+pub use print::{caption_outlines, print_pdf};
+
+use canvas::Canvas;
+use document::{Document, Page};

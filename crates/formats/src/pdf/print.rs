@@ -1,0 +1,89 @@
+//! The print file: art and marks, no lines.
+
+use aptum_core::geometry::{BezPath, Rect};
+use aptum_core::{Job, Prepared};
+
+use super::{Canvas, Document, Page, notes};
+use crate::lettering::{Anchor, letter, letter_into};
+
+/// Ink of captions.
+const CAPTION: &str = "#22302f";
+
+/// What is printed, a page per sheet; `None` for a job that is only cut.
+///
+/// MediaBox is the page. TrimBox is the page too, or the blank's bounds where one piece lies alone
+/// on it; BleedBox lies around the trim by the bleed. Each piece's art is in the file once.
+#[must_use]
+pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
+    let art = prepared.art.as_ref()?;
+    let page = prepared.windows.page;
+    let mut document = Document::new(&job.name);
+
+    let mut canvas = Canvas::new();
+    if let Some(colour) = &art.colour {
+        canvas.fill(&art.fill, colour);
+    }
+    for caption in &art.captions {
+        let words = letter(caption.text, caption.centre, caption.height, Anchor::Middle);
+        canvas.fill(&words, CAPTION);
+    }
+    let bounds = prepared.flat.bounds.inflate(art.bleed, art.bleed);
+    document.share("piece", &canvas.finish(), bounds);
+
+    let mut canvas = Canvas::new();
+    for mark in &prepared.marks.marks {
+        canvas.fill_black(&mark.ink);
+    }
+    if let Some(sign) = &prepared.marks.sign {
+        canvas.fill_black(&letter_into(&sign.text, sign.place));
+    }
+    let marks = document.content(&canvas.finish(), page.height());
+
+    let sheets = prepared.layout.sheets();
+    let mut number = 0;
+    for (run, notes) in prepared.layout.runs.iter().zip(&prepared.notes) {
+        let mut canvas = Canvas::new();
+        for placement in &run.placements {
+            canvas.place("piece", placement.transform());
+        }
+        if let Some(notes) = *notes {
+            notes::draw_scale(&mut canvas, notes, job.unit);
+        }
+        let copies = document.content(&canvas.finish(), page.height());
+        let (trim, bleed) = match run.placements.as_slice() {
+            [alone] => {
+                let blank = alone.transform().transform_rect_bbox(prepared.flat.bounds);
+                (blank, blank.inflate(art.bleed, art.bleed).intersect(page))
+            }
+            _ => (page, page),
+        };
+        for _ in 0..run.sheets {
+            number += 1;
+            let mut contents = vec![copies, marks];
+            if let Some(notes) = *notes {
+                let mut canvas = Canvas::new();
+                notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
+                contents.push(document.content(&canvas.finish(), page.height()));
+            }
+            document.page(Page { media: page, trim, bleed, contents });
+        }
+    }
+    if number == 0 {
+        document.page(empty_page(page, marks));
+    }
+    Some(document.finish())
+}
+
+/// A PDF has at least one page: marks alone, when no copy fits.
+fn empty_page(page: Rect, marks: super::document::Content) -> Page {
+    Page { media: page, trim: page, bleed: page, contents: vec![marks] }
+}
+
+/// The captions of one copy as outlines, for previews that show what will be printed.
+#[must_use]
+pub fn caption_outlines(prepared: &Prepared) -> BezPath {
+    prepared.art.iter().flat_map(|art| &art.captions).fold(BezPath::new(), |mut all, caption| {
+        all.extend(letter(caption.text, caption.centre, caption.height, Anchor::Middle));
+        all
+    })
+}

@@ -1,0 +1,246 @@
+//! The files, read back by other libraries.
+
+mod reading;
+
+use aptum_core::geometry::{BezPath, Rect, Shape};
+use aptum_core::sheet::{Orientation, standard_sizes};
+use aptum_core::{Job, LineKind, Prepared, Workshop, prepare};
+use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
+use aptum_formats::svg::{MarksInCut, cut_svg};
+use reading::{bounds, ink, open, page_box};
+
+fn workshop() -> Workshop {
+    serde_json::from_str(include_str!("../../../demo/workshop.json")).unwrap()
+}
+
+fn job(text: &str) -> Job {
+    serde_json::from_str(text).unwrap()
+}
+
+fn tomato() -> Job {
+    job(include_str!("../../../demo/jobs/tomato-carton.json"))
+}
+
+/// Letter with angles of practice: ¼ in from the edges, small pieces inside.
+fn letter_with_angles() -> (Job, Prepared) {
+    let mut job = job(include_str!("../../../demo/jobs/runner-bean-carton.json"));
+    job.form = aptum_core::form::Form::StraightTuck(
+        aptum_core::form::carton::StraightTuck::inside_of(40.0, 20.0, 60.0),
+    );
+    let prepared = prepare(&job, &workshop()).unwrap();
+    (job, prepared)
+}
+
+fn near(got: f64, want: f64, tolerance: f64) {
+    assert!((got - want).abs() <= tolerance, "{got} instead of {want}");
+}
+
+/// Common practice: corner angles on Letter span 8 × 10.5 in (203.2 × 266.7 mm).
+#[test]
+fn angles_of_practice_come_back_from_the_pdf_and_from_the_svg() {
+    let (job, prepared) = letter_with_angles();
+    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    // One-ink fills as large as an angle: figures of the scale and the “1” are smaller.
+    let angle =
+        |rect: &Rect| (rect.width() - 10.0).abs() < 0.01 && (rect.height() - 10.0).abs() < 0.01;
+    let span = bounds(&ink(&pdf, 1), "g", angle);
+    near(span.width(), 203.2, 0.01);
+    near(span.height(), 266.7, 0.01);
+    near(span.x0, 6.35, 0.01);
+    near(span.y0, 6.35, 0.01);
+
+    let svg = cut_svg(&job, &prepared, 1, MarksInCut::Included).unwrap();
+    let document = roxmltree::Document::parse(&svg).unwrap();
+    let span = group(&document, "marks")
+        .iter()
+        .map(BezPath::bounding_box)
+        .reduce(|a, b| a.union(b))
+        .unwrap();
+    near(span.width(), 203.2, 0.01);
+    near(span.height(), 266.7, 0.01);
+}
+
+/// The paths of the group with that id.
+fn group(document: &roxmltree::Document<'_>, id: &str) -> Vec<BezPath> {
+    let Some(group) = document.descendants().find(|node| node.attribute("id") == Some(id)) else {
+        return Vec::new();
+    };
+    group
+        .children()
+        .filter_map(|node| node.attribute("d"))
+        .map(|d| BezPath::from_svg(d).unwrap())
+        .collect()
+}
+
+/// ISO 216 and ANSI/ASME Y14.1: pages to 0.01 mm in both files, either way round.
+#[test]
+fn pages_have_their_published_sizes() {
+    for (name, width, height) in [
+        ("A5", 148.0, 210.0),
+        ("A4", 210.0, 297.0),
+        ("A3", 297.0, 420.0),
+        ("Letter", 215.9, 279.4),
+        ("Tabloid", 279.4, 431.8),
+    ] {
+        for orientation in [Orientation::Portrait, Orientation::Landscape] {
+            let mut job = tomato();
+            job.sheet.size = standard_sizes().into_iter().find(|size| size.name == name).unwrap();
+            job.sheet.orientation = orientation;
+            job.sheet.copies = 1;
+            let prepared = prepare(&job, &workshop()).unwrap();
+            let (width, height) = if orientation == Orientation::Portrait {
+                (width, height)
+            } else {
+                (height, width)
+            };
+            for pdf in [print_pdf(&job, &prepared).unwrap(), hand_cut_pdf(&job, &prepared)] {
+                let media = page_box(&open(&pdf), 1, b"MediaBox");
+                near(media.width(), width, 0.01);
+                near(media.height(), height, 0.01);
+            }
+            let Some(svg) = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut) else { continue };
+            let document = roxmltree::Document::parse(&svg).unwrap();
+            let root = document.root_element();
+            let mm =
+                |name| root.attribute(name).unwrap().trim_end_matches("mm").parse::<f64>().unwrap();
+            near(mm("width"), width, 0.01);
+            near(mm("height"), height, 0.01);
+            assert_eq!(
+                root.attribute("viewBox").unwrap(),
+                format!("0 0 {} {}", mm("width"), mm("height"))
+            );
+        }
+    }
+}
+
+#[test]
+fn the_print_file_is_told_not_to_scale_and_has_a_page_per_sheet() {
+    let (job, prepared) = (tomato(), prepare(&tomato(), &workshop()).unwrap());
+    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    let preferences = pdf.catalog().unwrap().get(b"ViewerPreferences").unwrap().as_dict().unwrap();
+    assert_eq!(preferences.get(b"PrintScaling").unwrap().as_name().unwrap(), b"None");
+    assert_eq!(pdf.get_pages().len(), prepared.layout.sheets() as usize);
+    assert_eq!(page_box(&pdf, 1, b"TrimBox"), page_box(&pdf, 1, b"MediaBox"));
+    // No lines: nothing is stroked but the check scale, which is 100 mm long and outside the pieces.
+    let page = ink(&pdf, 1);
+    let strokes: Vec<_> = page.iter().filter(|ink| ink.how == "S").collect();
+    assert_eq!(strokes.len(), 1);
+    let scale = strokes[0].path.bounding_box();
+    near(scale.width(), 100.0, 0.001);
+    for placement in &prepared.layout.runs[0].placements {
+        let copy = placement.transform().transform_rect_bbox(prepared.flat.bounds);
+        assert_eq!(copy.intersect(scale).area(), 0.0);
+    }
+    // As many copies as were laid: the colour is the first fill of each.
+    let fills =
+        page.iter().filter(|ink| ink.how == "rg" && ink.path.bounding_box().width() > 50.0).count();
+    assert_eq!(fills, prepared.layout.runs[0].placements.len());
+}
+
+#[test]
+fn one_piece_alone_is_trimmed_to_its_blank_with_the_bleed_around_it() {
+    let mut job = tomato();
+    job.sheet.copies = 1;
+    let prepared = prepare(&job, &workshop()).unwrap();
+    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    let (trim, bleed) = (page_box(&pdf, 1, b"TrimBox"), page_box(&pdf, 1, b"BleedBox"));
+    let placement = prepared.layout.runs[0].placements[0];
+    let blank = placement.transform().transform_rect_bbox(prepared.flat.bounds);
+    near(trim.width(), blank.width(), 0.01);
+    near(trim.x0, blank.x0, 0.01);
+    near(bleed.width(), trim.width() + 2.0, 0.01);
+}
+
+#[test]
+fn the_cut_file_has_a_group_per_kind_with_creases_first() {
+    let (job, prepared) = letter_with_angles();
+    let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+    let document = roxmltree::Document::parse(&svg).unwrap();
+    let groups: Vec<_> = document
+        .root_element()
+        .children()
+        .filter(|node| node.has_tag_name("g"))
+        .map(|node| (node.attribute("id").unwrap(), node.attribute("data-iso19593-1")))
+        .collect();
+    assert_eq!(groups, [("guide", None), ("crease", Some("Creasing")), ("cut", Some("Cutting"))]);
+    for node in document.descendants().filter(roxmltree::Node::is_element) {
+        let plain = ["svg", "title", "g", "rect", "path"].contains(&node.tag_name().name());
+        assert!(plain && node.attribute("transform").is_none(), "{node:?}");
+    }
+    // Every copy's closed outline is there, where the sheet has it.
+    let closed: Vec<_> = group(&document, "cut")
+        .into_iter()
+        .filter(|path| path.elements().last() == Some(&kurbo::PathEl::ClosePath))
+        .collect();
+    let placements = &prepared.layout.runs[0].placements;
+    assert_eq!(closed.len(), placements.len());
+    for (path, placement) in closed.iter().zip(placements) {
+        let want = placement.transform().transform_rect_bbox(prepared.flat.bounds);
+        let got = path.bounding_box();
+        near(got.x0, want.x0, 0.001);
+        near(got.y1, want.y1, 0.001);
+        near(path.area().abs(), prepared.flat.area(), 0.1);
+    }
+    assert!(cut_svg(&job, &prepared, 0, MarksInCut::LeftOut).is_none());
+    assert!(cut_svg(&job, &prepared, 99, MarksInCut::LeftOut).is_none());
+}
+
+/// A whole small cut file, to be read in review.
+#[test]
+fn the_cut_file_of_one_carton() {
+    let mut job = job(include_str!("../../../demo/jobs/dibber-carton.json"));
+    job.name = "A <small> & plain one".into();
+    job.sheet.copies = 1;
+    let prepared = prepare(&job, &workshop()).unwrap();
+    insta::assert_snapshot!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap());
+}
+
+#[test]
+fn the_hand_cut_file_shows_lines_by_kind_a_legend_and_no_marks() {
+    let (job, prepared) = letter_with_angles();
+    let pdf = open(&hand_cut_pdf(&job, &prepared));
+    assert_eq!(pdf.get_pages().len(), prepared.layout.sheets() as usize);
+    let page = ink(&pdf, 1);
+    let angle = |ink: &&reading::Ink| {
+        ink.how == "g" && (ink.path.bounding_box().width() - 10.0).abs() < 0.01
+    };
+    assert!(!page.iter().any(|ink| angle(&ink)));
+    // Two kinds of line for each copy, a sample of each in the legend, and the scale.
+    let strokes = page.iter().filter(|ink| ink.how == "S").count();
+    assert_eq!(strokes, 2 * prepared.layout.runs[0].placements.len() + 2 + 1);
+    let kinds: Vec<_> = prepared.flat.lines.iter().map(|line| line.kind).collect();
+    assert!(kinds.contains(&LineKind::Crease));
+}
+
+#[test]
+fn a_legend_without_room_gets_a_page_of_its_own() {
+    let (mut job, _) = letter_with_angles();
+    job.face = None;
+    job.sheet.cutter = None;
+    let carton = aptum_core::form::carton::StraightTuck {
+        glue: Some(12.0),
+        ..aptum_core::form::carton::StraightTuck::inside_of(60.0, 40.0, 170.0)
+    };
+    job.form = aptum_core::form::Form::StraightTuck(carton);
+    let drawn = prepare(&job, &workshop()).unwrap();
+    // A sheet cut to the blank: the notches beside the flaps are wide enough, so fill them too.
+    job.sheet.size = aptum_core::sheet::SheetSize {
+        name: "Tight".into(),
+        width: drawn.flat.bounds.width(),
+        height: drawn.flat.bounds.height(),
+    };
+    job.sheet.copies = 1;
+    let mut prepared = prepare(&job, &workshop()).unwrap();
+    assert_eq!(prepared.layout.laid, 1);
+    prepared.windows.print.base = Rect::new(0.0, 0.0, 20.0, 20.0);
+    let pdf = open(&hand_cut_pdf(&job, &prepared));
+    assert_eq!(pdf.get_pages().len(), 2);
+}
+
+#[test]
+fn a_job_that_is_only_cut_has_no_print_file() {
+    let job = job(include_str!("../../../demo/jobs/dibber-carton.json"));
+    let prepared = prepare(&job, &workshop()).unwrap();
+    assert!(print_pdf(&job, &prepared).is_none());
+    assert!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).is_some());
+}
