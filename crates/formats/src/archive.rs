@@ -3,6 +3,7 @@
 //! `job.json` is `{"format": "aptum-job", "version": 1, "job": …, "workshop": …}`. The workshop
 //! holds only the records that the job names, so that it opens anywhere. Lengths are mm.
 
+use std::collections::BTreeMap;
 use std::io::{Cursor, Read, Write};
 
 use aptum_core::workshop::RecordId;
@@ -73,9 +74,9 @@ impl JobFile {
     #[must_use]
     pub fn new(job: &Job, workshop: &Workshop) -> Self {
         fn pick<T: Clone>(
-            records: &std::collections::BTreeMap<RecordId, T>,
+            records: &BTreeMap<RecordId, T>,
             id: Option<&RecordId>,
-        ) -> std::collections::BTreeMap<RecordId, T> {
+        ) -> BTreeMap<RecordId, T> {
             id.and_then(|id| records.get_key_value(id))
                 .map(|(id, record)| (id.clone(), record.clone()))
                 .into_iter()
@@ -110,6 +111,25 @@ impl JobFile {
         zip.start_file(ENTRY, options).map_err(|error| damaged(&error))?;
         zip.write_all(self.to_json().as_bytes()).map_err(|error| damaged(&error))?;
         Ok(zip.finish().map_err(|error| damaged(&error))?.into_inner())
+    }
+
+    /// The job as it fits into `workshop`, and the records that must be added for it. A record
+    /// whose id is taken by a different one gets a free id.
+    #[must_use]
+    pub fn adopt(self, workshop: &Workshop) -> (Job, Workshop) {
+        let Self { mut job, workshop: brought, .. } = self;
+        let mut new = Workshop::default();
+        let stock = Some(job.stock.clone());
+        let stock = settle(stock, &brought.stocks, &workshop.stocks, &mut new.stocks);
+        job.stock = stock.unwrap_or(job.stock);
+        let plan = &mut job.sheet;
+        plan.printer =
+            settle(plan.printer.take(), &brought.printers, &workshop.printers, &mut new.printers);
+        plan.cutter =
+            settle(plan.cutter.take(), &brought.cutters, &workshop.cutters, &mut new.cutters);
+        plan.marks =
+            settle(plan.marks.take(), &brought.mark_sets, &workshop.mark_sets, &mut new.mark_sets);
+        (job, new)
     }
 
     /// Reads an archive or its JSON.
@@ -148,6 +168,24 @@ impl JobFile {
         }
         serde_json::from_slice(bytes).map_err(damaged)
     }
+}
+
+/// Where the record that `id` names in `brought` is, or goes, among `own` and `new`.
+fn settle<T: Clone + PartialEq>(
+    id: Option<RecordId>,
+    brought: &BTreeMap<RecordId, T>,
+    own: &BTreeMap<RecordId, T>,
+    new: &mut BTreeMap<RecordId, T>,
+) -> Option<RecordId> {
+    let id = id?;
+    let Some(record) = brought.get(&id) else { return Some(id) };
+    let free = std::iter::once(id.clone())
+        .chain((2..).map(|number| RecordId(format!("{id}-{number}"))))
+        .find(|id| own.get(id).is_none_or(|taken| taken == record))?;
+    if !own.contains_key(&free) {
+        new.insert(free.clone(), record.clone());
+    }
+    Some(free)
 }
 
 /// Takes `job.json` out of an archive, once every entry is known to be harmless.

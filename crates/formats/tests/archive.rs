@@ -46,6 +46,23 @@ fn the_form_of_a_job_file() {
 }
 
 #[test]
+fn a_job_brings_its_records_and_spares_those_of_the_same_name() {
+    let file = file();
+    let (job, new) = file.clone().adopt(&Workshop::default());
+    assert_eq!((&job, &new), (&file.job, &file.workshop));
+
+    let (job, new) = file.clone().adopt(&file.workshop);
+    assert_eq!((job, new), (file.job.clone(), Workshop::default()));
+
+    let mut own = file.workshop.clone();
+    own.stocks.values_mut().for_each(|stock| stock.caliper = 0.5);
+    let (job, new) = file.clone().adopt(&own);
+    assert_eq!(job.stock.0, "white-14pt-2");
+    assert_eq!(new.stocks.len(), 1);
+    assert!(new.printers.is_empty());
+}
+
+#[test]
 fn what_is_not_a_job_file_is_refused_in_words() {
     let good = file().to_json();
     let cases: Vec<(Vec<u8>, &str)> = vec![

@@ -1,1 +1,10 @@
+//! Aptum's server: the store, the JSON API, the embedded front end and the command line.
 
+pub mod api;
+pub mod assets;
+pub mod cli;
+pub mod demo;
+pub mod gate;
+pub mod output;
+pub mod serve;
+pub mod store;

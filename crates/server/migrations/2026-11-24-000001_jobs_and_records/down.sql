@@ -1,0 +1,3 @@
+DROP TABLE records;
+DROP TABLE revisions;
+DROP TABLE jobs;

@@ -1,0 +1,89 @@
+//! What the interface needs before any job is open.
+
+use aptum_core::form::Form;
+use aptum_core::form::carton::StraightTuck;
+use aptum_core::sheet::{SheetPlan, SheetSize, standard_sizes};
+use aptum_core::units::{Unit, UnitInfo};
+use aptum_core::{Job, Workshop};
+use rocket::serde::json::Json;
+use rocket::{State, get};
+use schemars::JsonSchema;
+use serde::Serialize;
+use serde_json::Value;
+use ts_rs::TS;
+
+use super::{Problem, openapi};
+use crate::store::Store;
+
+/// What does not change while the server runs, and a job to start from.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct Meta {
+    /// The server's version.
+    pub version: String,
+    /// The units, in the order in which they are offered.
+    pub units: Vec<UnitInfo>,
+    /// The sheet sizes everyone has a name for.
+    pub sheet_sizes: Vec<SheetSize>,
+    /// A job to start from, made from the workshop's first records.
+    pub starting_job: Job,
+}
+
+/// Units, sizes and a job to start from.
+#[get("/meta")]
+pub fn meta(store: &State<Store>) -> Result<Json<Meta>, Problem> {
+    let workshop = store.workshop()?;
+    Ok(Json(Meta {
+        version: env!("CARGO_PKG_VERSION").to_owned(),
+        units: Unit::ALL.map(Unit::info).to_vec(),
+        sheet_sizes: standard_sizes(),
+        starting_job: starting_job(&workshop),
+    }))
+}
+
+/// A straight-tuck carton that fits every stock of the workshop in most machines.
+fn starting_job(workshop: &Workshop) -> Job {
+    let stock = workshop.stocks.iter().next();
+    let size = stock.and_then(|(_, stock)| stock.sheets.first().cloned());
+    let cutter = workshop.cutters.iter().next();
+    let by_marks = cutter.filter(|(_, cutter)| cutter.finds.by_marks());
+    let readable = by_marks.and_then(|(_, cutter)| {
+        workshop.mark_sets.iter().find(|(_, set)| match &cutter.finds {
+            aptum_core::workshop::Finds::Eye(eye) => eye.shapes.contains(&set.mark.name()),
+            _ => true,
+        })
+    });
+    Job {
+        name: "New carton".to_owned(),
+        unit: Unit::Mm,
+        form: Form::StraightTuck(StraightTuck::inside_of(50.0, 25.0, 80.0)),
+        stock: stock.map_or_else(|| "none".into(), |(id, _)| id.clone()),
+        face: Some(aptum_core::face::Face {
+            colour: None,
+            captions: aptum_core::face::Captions::Names,
+            coverage: aptum_core::face::Coverage::Faces,
+            bleed: 1.0,
+        }),
+        sheet: SheetPlan {
+            size: size.unwrap_or_else(|| standard_sizes().swap_remove(1)),
+            orientation: aptum_core::sheet::Orientation::Portrait,
+            printer: workshop.printers.keys().next().cloned(),
+            cutter: cutter.map(|(id, _)| id.clone()),
+            marks: readable.map(|(id, _)| id.clone()),
+            copies: 1,
+            spacing: 2.0,
+            turning: aptum_core::sheet::Turning::Quarter,
+        },
+    }
+}
+
+/// The workshop's records.
+#[get("/workshop")]
+pub fn workshop(store: &State<Store>) -> Result<Json<Workshop>, Problem> {
+    Ok(Json(store.workshop()?))
+}
+
+/// The OpenAPI document.
+#[get("/openapi.json")]
+pub fn document() -> Json<Value> {
+    Json(openapi::document())
+}

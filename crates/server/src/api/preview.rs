@@ -1,0 +1,289 @@
+//! What core prepares, as drawings and figures that a page can show.
+
+use aptum_core::check::{Stage, State as Standing};
+use aptum_core::form::{Dimension, Figure, Role, Sizes};
+use aptum_core::geometry::{BezPath, Shape, path_text};
+use aptum_core::sheet::{Layout, TakenBy};
+use aptum_core::units::{format_length, measure};
+use aptum_core::{Check, Job, LineKind, Prepared, prepare};
+use aptum_formats::lettering::letter_into;
+use aptum_formats::pdf::caption_outlines;
+use rocket::serde::json::Json;
+use rocket::{State, post};
+use schemars::JsonSchema;
+use serde::Serialize;
+use ts_rs::TS;
+
+use super::Problem;
+use crate::store::Store;
+
+/// A line of the flat.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct LineView {
+    kind: LineKind,
+    /// SVG path data, mm.
+    path: String,
+}
+
+/// A panel of the flat.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct PanelView {
+    name: String,
+    /// Glue area, flap or face.
+    role: PanelRole,
+    /// SVG path data, mm.
+    path: String,
+    /// The middle of its bounds, mm.
+    centre: [f64; 2],
+    /// Width and height of its bounds, mm.
+    size: [f64; 2],
+}
+
+/// What a panel does in the finished piece.
+#[derive(Debug, Clone, Copy, Serialize, JsonSchema, TS)]
+#[serde(rename_all = "kebab-case")]
+pub enum PanelRole {
+    /// Seen from outside.
+    Face,
+    /// Hidden when closed.
+    Flap,
+    /// Glued over.
+    Glue,
+}
+
+/// One piece laid flat.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct FlatView {
+    /// Width and height of the blank, mm.
+    size: [f64; 2],
+    /// The same as text.
+    size_text: String,
+    /// The blank's area as text.
+    area_text: String,
+    /// The blank's outline as SVG path data, mm.
+    outline: String,
+    /// Creases and inner cuts.
+    lines: Vec<LineView>,
+    panels: Vec<PanelView>,
+    dimensions: Vec<Dimension>,
+    figures: Vec<Figure>,
+    sizes: Sizes,
+    /// The three sizes as text: inside, crease to crease, outside.
+    sizes_text: [String; 3],
+    /// What it holds, as text.
+    volume_text: String,
+}
+
+/// What is printed on one piece.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct ArtView {
+    /// SVG path data of the coloured area, bleed included.
+    fill: String,
+    colour: Option<String>,
+    /// The captions' outlines as SVG path data.
+    captions: String,
+}
+
+/// A part of the page that something takes.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct TakenView {
+    by: TakenBy,
+    name: String,
+    /// SVG path data, mm.
+    path: String,
+}
+
+/// The scale and the code printed beside the pieces.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct NotesView {
+    /// Left, top, width and height, mm.
+    place: [f64; 4],
+    /// Length of the scale, mm.
+    scale: f64,
+    /// What it measures, as text.
+    text: String,
+}
+
+/// A sheet with its copies.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct SheetView {
+    /// Width and height of the page, mm.
+    page: [f64; 2],
+    page_text: String,
+    /// SVG path data of the windows, mm.
+    print_window: String,
+    cut_window: String,
+    taken: Vec<TakenView>,
+    /// SVG path data of the marks and the sign beside the first.
+    marks: String,
+    layout: Layout,
+    sheets: u32,
+    /// One for each run of the layout.
+    notes: Vec<Option<NotesView>>,
+    /// Share of the sheets that becomes pieces, as text.
+    yield_text: String,
+    waste_text: String,
+}
+
+/// How a stage of the route stands.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct StageView {
+    stage: Stage,
+    /// `None` when it has nothing to check.
+    state: Option<Standing>,
+}
+
+/// A job as core prepares it.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct Preview {
+    flat: FlatView,
+    art: Option<ArtView>,
+    sheet: SheetView,
+    checks: Vec<Check>,
+    stages: Vec<StageView>,
+    /// The code that names this content on its printed sheets.
+    code: String,
+    spacing_text: String,
+    bleed_text: String,
+}
+
+/// Prepares a job that need not be saved.
+#[post("/preview", data = "<job>")]
+pub fn preview(store: &State<Store>, job: Json<Job>) -> Result<Json<Preview>, Problem> {
+    let prepared = prepare(&job, &store.workshop()?)?;
+    Ok(Json(Preview::new(&job, &prepared)))
+}
+
+/// cm² with one decimal below 100.
+fn area(mm2: f64) -> String {
+    let cm2 = mm2 / 100.0;
+    if cm2 < 100.0 { format!("{cm2:.1} cm²") } else { format!("{cm2:.0} cm²") }
+}
+
+impl Preview {
+    /// The view of a prepared job.
+    #[must_use]
+    pub fn new(job: &Job, prepared: &Prepared) -> Self {
+        let stages = [Stage::Form, Stage::Face, Stage::Sheet, Stage::Run];
+        Self {
+            flat: flat(job, prepared),
+            art: prepared.art.as_ref().map(|art| ArtView {
+                fill: path_text(&art.fill),
+                colour: art.colour.clone(),
+                captions: path_text(&caption_outlines(prepared)),
+            }),
+            sheet: sheet(job, prepared),
+            checks: prepared.checks.clone(),
+            stages: stages.map(|stage| StageView { stage, state: prepared.state(stage) }).into(),
+            code: prepared.code.clone(),
+            spacing_text: format_length(job.sheet.spacing, job.unit),
+            bleed_text: format_length(job.face.as_ref().map_or(0.0, |face| face.bleed), job.unit),
+        }
+    }
+}
+
+fn flat(job: &Job, prepared: &Prepared) -> FlatView {
+    let flat = &prepared.flat;
+    let across = |[length, width, height]: [f64; 3]| {
+        format!(
+            "{} × {} × {}",
+            format_length(length, job.unit),
+            format_length(width, job.unit),
+            measure(height, job.unit)
+        )
+    };
+    let volume = flat.sizes.inside.iter().product::<f64>() / 1000.0;
+    FlatView {
+        size: [flat.bounds.width(), flat.bounds.height()],
+        size_text: format!(
+            "{} × {}",
+            format_length(flat.bounds.width(), job.unit),
+            measure(flat.bounds.height(), job.unit)
+        ),
+        area_text: area(flat.area()),
+        outline: path_text(&flat.outline),
+        lines: flat
+            .lines
+            .iter()
+            .map(|line| LineView { kind: line.kind, path: path_text(&line.path) })
+            .collect(),
+        panels: flat
+            .panels
+            .iter()
+            .map(|panel| {
+                let bounds = panel.outline.bounding_box();
+                PanelView {
+                    name: panel.name.to_owned(),
+                    role: match panel.role {
+                        Role::Face => PanelRole::Face,
+                        Role::Flap => PanelRole::Flap,
+                        Role::Glue => PanelRole::Glue,
+                    },
+                    path: path_text(&panel.outline),
+                    centre: [bounds.center().x, bounds.center().y],
+                    size: [bounds.width(), bounds.height()],
+                }
+            })
+            .collect(),
+        dimensions: flat.dimensions.clone(),
+        figures: flat.figures.clone(),
+        sizes: flat.sizes,
+        sizes_text: [flat.sizes.inside, flat.sizes.crease, flat.sizes.outside].map(across),
+        volume_text: if volume < 100.0 {
+            format!("{volume:.1} cm³")
+        } else {
+            format!("{volume:.0} cm³")
+        },
+    }
+}
+
+fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
+    let windows = &prepared.windows;
+    let mut marks = BezPath::new();
+    for mark in &prepared.marks.marks {
+        marks.extend(mark.ink.iter());
+    }
+    if let Some(sign) = &prepared.marks.sign {
+        marks.extend(letter_into(&sign.text, sign.place));
+    }
+    SheetView {
+        page: [windows.page.width(), windows.page.height()],
+        page_text: format!(
+            "{} × {}",
+            format_length(windows.page.width(), job.unit),
+            measure(windows.page.height(), job.unit)
+        ),
+        print_window: path_text(&windows.print.region.to_path()),
+        cut_window: path_text(&windows.cut.region.to_path()),
+        taken: windows
+            .taken
+            .iter()
+            .map(|taken| TakenView {
+                by: taken.by,
+                name: taken.name.clone(),
+                path: path_text(&taken.path),
+            })
+            .collect(),
+        marks: path_text(&marks),
+        layout: prepared.layout.clone(),
+        sheets: prepared.layout.sheets(),
+        notes: prepared
+            .notes
+            .iter()
+            .map(|notes| {
+                notes.map(|notes| NotesView {
+                    place: [
+                        notes.place.x0,
+                        notes.place.y0,
+                        notes.place.width(),
+                        notes.place.height(),
+                    ],
+                    scale: notes.scale,
+                    text: measure(notes.scale, job.unit),
+                })
+            })
+            .collect(),
+        yield_text: format!("{:.0} %", prepared.used * 100.0),
+        waste_text: area(prepared.waste),
+    }
+}

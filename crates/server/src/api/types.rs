@@ -1,0 +1,61 @@
+//! The API's types in TypeScript, generated from the Rust ones.
+
+use std::any::TypeId;
+use std::collections::{BTreeMap, HashSet};
+
+use aptum_core::{Job, Workshop};
+use ts_rs::{Config, TS, TypeVisitor};
+
+use super::Problem;
+use super::files::FileInfo;
+use super::jobs::{JobChange, JobStep, OpenJob};
+use super::lengths::{LengthEntry, ReadLength};
+use super::meta::Meta;
+use super::preview::Preview;
+use super::summaries::JobSummary;
+
+/// Declarations of every type that the API takes or gives, in alphabetical order.
+#[must_use]
+pub fn typescript() -> String {
+    let mut types = Declarations::default();
+    types.visit::<Job>();
+    types.visit::<Workshop>();
+    types.visit::<Meta>();
+    types.visit::<JobSummary>();
+    types.visit::<OpenJob>();
+    types.visit::<JobChange>();
+    types.visit::<JobStep>();
+    types.visit::<Preview>();
+    types.visit::<LengthEntry>();
+    types.visit::<ReadLength>();
+    types.visit::<FileInfo>();
+    types.visit::<Problem>();
+    let mut text = "// Generated from the Rust types by `make types`. Do not edit.\n".to_owned();
+    for declaration in types.found.values() {
+        text.push_str("\nexport ");
+        text.push_str(declaration);
+        text.push('\n');
+    }
+    text
+}
+
+#[derive(Default)]
+struct Declarations {
+    seen: HashSet<TypeId>,
+    found: BTreeMap<String, String>,
+}
+
+impl TypeVisitor for Declarations {
+    fn visit<T: TS + 'static + ?Sized>(&mut self) {
+        if !self.seen.insert(TypeId::of::<T>()) {
+            return;
+        }
+        let config = Config::default();
+        // Only types of our own have a file to go to.
+        if T::output_path().is_some() {
+            self.found.insert(T::ident(&config), T::decl(&config));
+        }
+        T::visit_dependencies(self);
+        T::visit_generics(self);
+    }
+}

@@ -1,0 +1,61 @@
+//! Finding the job that a command names.
+
+use std::error::Error;
+use std::path::Path;
+
+use aptum_core::{Job, Prepared, Workshop, prepare};
+use aptum_formats::archive::{JobFile, LARGEST_FILE};
+
+use super::DataDirectory;
+use crate::store::Store;
+
+/// A job with what core makes of it.
+pub(super) struct Found {
+    pub job: Job,
+    pub prepared: Prepared,
+}
+
+/// Reads a file where there is one of that name, and else looks in the data directory.
+pub(super) fn find(name: &str, data: &DataDirectory) -> Result<Found, Box<dyn Error>> {
+    let (job, workshop) =
+        if Path::new(name).is_file() { from_file(name)? } else { from_data(name, data)? };
+    let prepared = prepare(&job, &workshop).map_err(|errors| {
+        errors
+            .iter()
+            .map(|error| format!("{}: {} ({})", error.field, error.message, error.remedy.text))
+            .collect::<Vec<_>>()
+            .join("\n       ")
+    })?;
+    Ok(Found { job, prepared })
+}
+
+fn from_file(name: &str) -> Result<(Job, Workshop), Box<dyn Error>> {
+    let length = std::fs::metadata(name)?.len();
+    if length > LARGEST_FILE as u64 {
+        return Err(
+            format!("{name} has {length} bytes: a job file has at most {LARGEST_FILE}").into()
+        );
+    }
+    let file = JobFile::read(&std::fs::read(name)?).map_err(|error| format!("{name}: {error}"))?;
+    if let Err(errors) = file.workshop.validate() {
+        return Err(format!("{name}: {}", errors[0].message).into());
+    }
+    Ok((file.job, file.workshop))
+}
+
+fn from_data(name: &str, data: &DataDirectory) -> Result<(Job, Workshop), Box<dyn Error>> {
+    let directory = data.path();
+    let missing = || {
+        format!("there is no file and no job named “{name}” (looked in {})", directory.display())
+    };
+    if !directory.join("aptum.sqlite").is_file() {
+        return Err(missing().into());
+    }
+    let store = Store::open(&directory)?;
+    let mut named = store.jobs()?.into_iter().filter(|entry| entry.job.name == name);
+    let first = named.next().ok_or_else(missing)?;
+    if named.next().is_some() {
+        eprintln!("aptum: several jobs are named “{name}”; this is the one changed last");
+    }
+    Ok((first.job, store.workshop()?))
+}

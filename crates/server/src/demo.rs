@@ -1,0 +1,45 @@
+//! The demo's data, which is also the workshop that an empty data directory starts with.
+
+use aptum_core::{Job, Workshop};
+
+use crate::store::{Store, StoreError};
+
+const WORKSHOP: &str = include_str!("../../../demo/workshop.json");
+
+/// The jobs, the one that is listed first last.
+const JOBS: [&str; 4] = [
+    include_str!("../../../demo/jobs/dibber-carton.json"),
+    include_str!("../../../demo/jobs/allotment-map-carton.json"),
+    include_str!("../../../demo/jobs/tomato-carton.json"),
+    include_str!("../../../demo/jobs/runner-bean-carton.json"),
+];
+
+fn read<T: serde::de::DeserializeOwned>(what: &str, text: &str) -> Result<T, StoreError> {
+    serde_json::from_str(text)
+        .map_err(|error| StoreError::Unreadable { what: what.to_owned(), why: error.to_string() })
+}
+
+/// Gives an empty store a workshop to start with.
+///
+/// # Errors
+/// [`StoreError`] from the database.
+pub fn start_workshop(store: &Store) -> Result<(), StoreError> {
+    if store.workshop()? == Workshop::default() {
+        store.add_records(&read("the starting workshop", WORKSHOP)?)?;
+    }
+    Ok(())
+}
+
+/// Gives a store without jobs the demo's.
+///
+/// # Errors
+/// [`StoreError`] from the database.
+pub fn start_jobs(store: &Store) -> Result<(), StoreError> {
+    start_workshop(store)?;
+    if store.jobs()?.is_empty() {
+        for job in JOBS {
+            store.add_job(&read::<Job>("a demo job", job)?)?;
+        }
+    }
+    Ok(())
+}

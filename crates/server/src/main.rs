@@ -1,0 +1,5 @@
+//! The `aptum` program.
+
+fn main() -> std::process::ExitCode {
+    aptum::cli::run()
+}

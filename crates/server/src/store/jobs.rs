@@ -1,0 +1,236 @@
+//! Jobs as revisions: a change adds one, undo and redo move along them.
+
+use aptum_core::Job;
+use diesel::prelude::*;
+
+use super::schema::{jobs, revisions};
+use super::{Store, StoreError};
+
+/// Revisions that a job keeps; older ones go.
+const KEPT: i32 = 1000;
+
+/// A job with where it stands.
+#[derive(Debug, Clone, PartialEq)]
+pub struct StoredJob {
+    /// Its number.
+    pub id: i32,
+    /// Counts every change, undo and redo.
+    pub version: i32,
+    /// The current revision.
+    pub job: Job,
+    /// True when there is an older revision.
+    pub can_undo: bool,
+    /// True when there is a newer revision.
+    pub can_redo: bool,
+}
+
+/// A job in the list.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Entry {
+    /// Its number.
+    pub id: i32,
+    /// Its version, which changes with every change.
+    pub version: i32,
+    /// The current revision.
+    pub job: Job,
+}
+
+type Row = (i32, i32, i32, String);
+
+impl Store {
+    /// All jobs out of the bin, the one changed last first.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database or an unreadable row.
+    pub fn jobs(&self) -> Result<Vec<Entry>, StoreError> {
+        let rows: Vec<(i32, i32, String)> = jobs::table
+            .inner_join(revisions::table)
+            .filter(jobs::binned.eq(false).and(revisions::number.eq(jobs::head)))
+            .order((revisions::made_at.desc(), jobs::id.desc()))
+            .select((jobs::id, jobs::version, revisions::body))
+            .load(&mut *self.connection())?;
+        rows.into_iter()
+            .map(|(id, version, body)| Ok(Entry { id, version, job: parse(id, &body)? }))
+            .collect()
+    }
+
+    /// One job.
+    ///
+    /// # Errors
+    /// [`StoreError::NoJob`] when it is unknown or in the bin.
+    pub fn job(&self, id: i32) -> Result<StoredJob, StoreError> {
+        load(&mut self.connection(), id)
+    }
+
+    /// Adds a job.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn add_job(&self, job: &Job) -> Result<StoredJob, StoreError> {
+        self.change(|connection| {
+            let id: i32 = diesel::insert_into(jobs::table)
+                .values((jobs::head.eq(1), jobs::version.eq(1)))
+                .returning(jobs::id)
+                .get_result(connection)?;
+            add_revision(connection, id, 1, job)?;
+            load(connection, id)
+        })
+    }
+
+    /// Makes `job` the current revision of job `id`, when it is still at `version`. What had been
+    /// undone is gone then. A job that has not changed adds nothing.
+    ///
+    /// # Errors
+    /// [`StoreError::Conflict`] when it is not, and what the database says.
+    pub fn save_job(&self, id: i32, version: i32, job: &Job) -> Result<StoredJob, StoreError> {
+        self.change(|connection| {
+            let (head, now, stored) = expect(connection, id, version)?;
+            if stored == *job {
+                return load(connection, id);
+            }
+            diesel::delete(revisions::table)
+                .filter(revisions::job.eq(id))
+                .filter(revisions::number.gt(head).or(revisions::number.le(head - KEPT)))
+                .execute(connection)?;
+            add_revision(connection, id, head + 1, job)?;
+            move_to(connection, id, head + 1, now)
+        })
+    }
+
+    /// Goes back one revision.
+    ///
+    /// # Errors
+    /// As [`save_job`](Self::save_job), and [`StoreError::NoFurther`] at the first.
+    pub fn undo(&self, id: i32, version: i32) -> Result<StoredJob, StoreError> {
+        self.change(|connection| {
+            let (head, now, _) = expect(connection, id, version)?;
+            let older: Option<i32> = revisions::table
+                .filter(revisions::job.eq(id).and(revisions::number.lt(head)))
+                .select(diesel::dsl::max(revisions::number))
+                .first(connection)?;
+            move_to(connection, id, older.ok_or(StoreError::NoFurther("undo"))?, now)
+        })
+    }
+
+    /// Goes forward one revision.
+    ///
+    /// # Errors
+    /// As [`undo`](Self::undo).
+    pub fn redo(&self, id: i32, version: i32) -> Result<StoredJob, StoreError> {
+        self.change(|connection| {
+            let (head, now, _) = expect(connection, id, version)?;
+            let newer: Option<i32> = revisions::table
+                .filter(revisions::job.eq(id).and(revisions::number.gt(head)))
+                .select(diesel::dsl::min(revisions::number))
+                .first(connection)?;
+            move_to(connection, id, newer.ok_or(StoreError::NoFurther("redo"))?, now)
+        })
+    }
+
+    /// Puts a job into the bin, from which [`unbin_job`](Self::unbin_job) takes it back whole.
+    ///
+    /// # Errors
+    /// [`StoreError::NoJob`] when it is unknown or there already.
+    pub fn bin_job(&self, id: i32) -> Result<(), StoreError> {
+        self.set_binned(id, true)
+    }
+
+    /// Takes a job out of the bin.
+    ///
+    /// # Errors
+    /// [`StoreError::NoJob`] when it is not there.
+    pub fn unbin_job(&self, id: i32) -> Result<(), StoreError> {
+        self.set_binned(id, false)
+    }
+
+    fn set_binned(&self, id: i32, binned: bool) -> Result<(), StoreError> {
+        self.change(|connection| {
+            let changed = diesel::update(jobs::table)
+                .filter(jobs::id.eq(id).and(jobs::binned.ne(binned)))
+                .set(jobs::binned.eq(binned))
+                .execute(connection)?;
+            if changed == 0 { Err(StoreError::NoJob(id)) } else { Ok(()) }
+        })
+    }
+
+    /// One transaction that takes the write lock at once, so that it waits rather than fails.
+    pub(super) fn change<T>(
+        &self,
+        change: impl FnOnce(&mut SqliteConnection) -> Result<T, StoreError>,
+    ) -> Result<T, StoreError> {
+        self.connection().immediate_transaction(change)
+    }
+}
+
+fn parse(id: i32, body: &str) -> Result<Job, StoreError> {
+    serde_json::from_str(body).map_err(|error| StoreError::Unreadable {
+        what: format!("job {id}"),
+        why: error.to_string(),
+    })
+}
+
+fn add_revision(
+    connection: &mut SqliteConnection,
+    id: i32,
+    number: i32,
+    job: &Job,
+) -> Result<(), StoreError> {
+    let body =
+        serde_json::to_string(job).map_err(|error| StoreError::Database(error.to_string()))?;
+    diesel::insert_into(revisions::table)
+        .values((revisions::job.eq(id), revisions::number.eq(number), revisions::body.eq(body)))
+        .execute(connection)?;
+    Ok(())
+}
+
+/// Head, version and job, when the version is the one expected.
+fn expect(
+    connection: &mut SqliteConnection,
+    id: i32,
+    version: i32,
+) -> Result<(i32, i32, Job), StoreError> {
+    let (_, head, current, body) = row(connection, id)?;
+    if current != version {
+        return Err(StoreError::Conflict { yours: version, current });
+    }
+    Ok((head, current, parse(id, &body)?))
+}
+
+fn row(connection: &mut SqliteConnection, id: i32) -> Result<Row, StoreError> {
+    jobs::table
+        .inner_join(revisions::table)
+        .filter(jobs::id.eq(id).and(jobs::binned.eq(false)))
+        .filter(revisions::number.eq(jobs::head))
+        .select((jobs::id, jobs::head, jobs::version, revisions::body))
+        .first(connection)
+        .optional()?
+        .ok_or(StoreError::NoJob(id))
+}
+
+fn move_to(
+    connection: &mut SqliteConnection,
+    id: i32,
+    head: i32,
+    version: i32,
+) -> Result<StoredJob, StoreError> {
+    diesel::update(jobs::table)
+        .filter(jobs::id.eq(id))
+        .set((jobs::head.eq(head), jobs::version.eq(version + 1)))
+        .execute(connection)?;
+    load(connection, id)
+}
+
+fn load(connection: &mut SqliteConnection, id: i32) -> Result<StoredJob, StoreError> {
+    let (_, head, version, body) = row(connection, id)?;
+    let (oldest, newest): (Option<i32>, Option<i32>) = revisions::table
+        .filter(revisions::job.eq(id))
+        .select((diesel::dsl::min(revisions::number), diesel::dsl::max(revisions::number)))
+        .first(connection)?;
+    Ok(StoredJob {
+        id,
+        version,
+        job: parse(id, &body)?,
+        can_undo: oldest.is_some_and(|oldest| oldest < head),
+        can_redo: newest.is_some_and(|newest| newest > head),
+    })
+}

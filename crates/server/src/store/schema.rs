@@ -1,0 +1,30 @@
+//! The tables, as the migrations make them.
+
+diesel::table! {
+    jobs (id) {
+        id -> Integer,
+        head -> Integer,
+        version -> Integer,
+        binned -> Bool,
+    }
+}
+
+diesel::table! {
+    revisions (job, number) {
+        job -> Integer,
+        number -> Integer,
+        body -> Text,
+        made_at -> Timestamp,
+    }
+}
+
+diesel::table! {
+    records (kind, id) {
+        kind -> Text,
+        id -> Text,
+        body -> Text,
+    }
+}
+
+diesel::joinable!(revisions -> jobs (job));
+diesel::allow_tables_to_appear_in_same_query!(jobs, revisions);
