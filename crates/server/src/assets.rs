@@ -1,11 +1,18 @@
-//! The front end, embedded.
+//! The front end, embedded, and packed for browsers that take it so.
 
 use std::borrow::Cow;
+use std::collections::HashMap;
+use std::convert::Infallible;
+use std::io::Write;
 use std::path::PathBuf;
+use std::sync::{LazyLock, Mutex, PoisonError};
 
-use rocket::get;
+use flate2::Compression;
+use flate2::write::GzEncoder;
 use rocket::http::{ContentType, Header, Status};
-use rocket::{Responder, Route, routes};
+use rocket::request::{FromRequest, Outcome, Request};
+use rocket::response::{self, Responder, Response};
+use rocket::{Route, get, routes};
 use rust_embed::RustEmbed;
 
 #[derive(RustEmbed)]
@@ -13,12 +20,32 @@ use rust_embed::RustEmbed;
 #[allow_missing = true]
 struct FrontEnd;
 
+/// Packed files by name; each is packed when it is first asked for.
+static PACKED: LazyLock<Mutex<HashMap<String, Vec<u8>>>> = LazyLock::new(Mutex::default);
+
 /// A file of the front end.
-#[derive(Responder)]
 pub struct Asset {
+    name: String,
     bytes: Cow<'static, [u8]>,
-    kind: ContentType,
-    cache: Header<'static>,
+    packs: Packs,
+}
+
+/// Whether the browser takes gzip.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Packs {
+    Gzip,
+    Nothing,
+}
+
+#[rocket::async_trait]
+impl<'r> FromRequest<'r> for Packs {
+    type Error = Infallible;
+
+    async fn from_request(request: &'r Request<'_>) -> Outcome<Self, Infallible> {
+        let mut accepted = request.headers().get("Accept-Encoding");
+        let gzip = accepted.any(|encodings| encodings.contains("gzip"));
+        Outcome::Success(if gzip { Self::Gzip } else { Self::Nothing })
+    }
 }
 
 /// The page and its files.
@@ -29,7 +56,7 @@ pub fn routes() -> Vec<Route> {
 
 /// A file, or the page itself for an address that the page routes.
 #[get("/<path..>", rank = 20)]
-fn asset(path: PathBuf) -> Result<Asset, Status> {
+fn asset(path: PathBuf, packs: Packs) -> Result<Asset, Status> {
     let name = path.to_string_lossy().replace('\\', "/");
     if name.starts_with("api/") {
         return Err(Status::NotFound);
@@ -40,13 +67,44 @@ fn asset(path: PathBuf) -> Result<Asset, Status> {
         None if name.contains('.') => return Err(Status::NotFound),
         None => ("index.html".to_owned(), FrontEnd::get("index.html").ok_or(Status::NotFound)?),
     };
-    let extension = name.rsplit('.').next().unwrap_or_default();
-    let kind = ContentType::from_extension(extension).unwrap_or(ContentType::Binary);
-    // Vite puts a hash of the contents into the names below assets/.
-    let cache = if name.starts_with("assets/") {
-        "public, max-age=31536000, immutable"
-    } else {
-        "no-cache"
+    Ok(Asset { name, bytes: found.data, packs })
+}
+
+impl<'r> Responder<'r, 'static> for Asset {
+    fn respond_to(self, _: &'r Request<'_>) -> response::Result<'static> {
+        let extension = self.name.rsplit('.').next().unwrap_or_default();
+        // Fonts are packed already.
+        let text = matches!(extension, "html" | "js" | "css" | "svg");
+        // Vite puts a hash of the contents into the names below assets/.
+        let cache = if self.name.starts_with("assets/") {
+            "public, max-age=31536000, immutable"
+        } else {
+            "no-cache"
+        };
+        let mut response = Response::build();
+        response
+            .header(ContentType::from_extension(extension).unwrap_or(ContentType::Binary))
+            .header(Header::new("Cache-Control", cache))
+            .header(Header::new("Vary", "Accept-Encoding"));
+        if text && self.packs == Packs::Gzip {
+            let bytes = packed(&self.name, &self.bytes);
+            response.header(Header::new("Content-Encoding", "gzip"));
+            response.sized_body(bytes.len(), std::io::Cursor::new(bytes));
+        } else {
+            let bytes = self.bytes.into_owned();
+            response.sized_body(bytes.len(), std::io::Cursor::new(bytes));
+        }
+        response.ok()
+    }
+}
+
+fn packed(name: &str, bytes: &[u8]) -> Vec<u8> {
+    let mut known = PACKED.lock().unwrap_or_else(PoisonError::into_inner);
+    let pack = || {
+        let mut packer = GzEncoder::new(Vec::new(), Compression::best());
+        // Writing to memory cannot fail.
+        let _ = packer.write_all(bytes);
+        packer.finish().unwrap_or_default()
     };
-    Ok(Asset { bytes: found.data, kind, cache: Header::new("Cache-Control", cache) })
+    known.entry(name.to_owned()).or_insert_with(pack).clone()
 }

@@ -35,10 +35,14 @@ pub fn cut(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -> Op
     Some(OutputFile { name: format!("cut-{number}.svg"), bytes: svg.into_bytes(), pages: 1 })
 }
 
-/// Every file, the cut files one after the other so that they need not be in memory together.
-pub fn all<'a>(job: &'a Job, prepared: &'a Prepared) -> impl Iterator<Item = OutputFile> + 'a {
-    let cuts = (1..=prepared.layout.sheets())
-        .filter_map(|number| cut(job, prepared, number, MarksInCut::LeftOut));
+/// Every file, one after the other so that they need not be in memory together.
+pub fn all<'a>(
+    job: &'a Job,
+    prepared: &'a Prepared,
+    marks: MarksInCut,
+) -> impl Iterator<Item = OutputFile> + 'a {
+    let cuts =
+        (1..=prepared.layout.sheets()).filter_map(move |number| cut(job, prepared, number, marks));
     print(job, prepared).into_iter().chain([hand_cut(job, prepared)]).chain(cuts)
 }
 

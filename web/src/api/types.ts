@@ -230,7 +230,11 @@ bytes: number,
 /**
  * Its pages, 1 for a cut file.
  */
-pages: number, };
+pages: number, 
+/**
+ * For a cut file, the first and the last of the sheets that are all cut alike.
+ */
+sheets: [number, number] | null, };
 
 export type Finds = { "by": "eye" } & EyeRange | { "by": "crosshairs" } | { "by": "scan" } | { "by": "sheet-edge" } | { "by": "printed-itself" };
 

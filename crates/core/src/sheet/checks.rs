@@ -168,8 +168,8 @@ impl Scene<'_> {
         if let Some(printer) = self.records.printer {
             let (short, long) = (page.width().min(page.height()), page.width().max(page.height()));
             for (id, name, value, bound) in [
-                ("printer-width", "Sheet in the printer, across", short, printer.width),
-                ("printer-length", "Sheet in the printer, along", long, printer.length),
+                ("printer-width", "Printer, across", short, printer.width),
+                ("printer-length", "Printer, along", long, printer.length),
             ] {
                 checks.push(
                     self.length(id, name, (value, Sense::AtMost, bound))
@@ -222,14 +222,14 @@ impl Scene<'_> {
         vec![
             self.length(
                 "cutter-width",
-                "Sheet in the cutter, across",
+                "Cutter, across",
                 (page.width(), Sense::AtMost, cutter.width),
             )
             .at(Drawing::Sheet, outline(page))
             .remedies(turned),
             self.length(
                 "cutter-length",
-                "Sheet in the cutter, along",
+                "Cutter, along",
                 (page.height(), Sense::AtMost, cutter.length),
             )
             .at(Drawing::Sheet, outline(page))
@@ -283,13 +283,9 @@ impl Scene<'_> {
         };
         if let Some((room, bounds)) = nearest(windows.printable) {
             checks.push(
-                self.length(
-                    "marks-printable",
-                    "Marks inside what prints",
-                    (room, Sense::AtLeast, 0.0),
-                )
-                .at(Drawing::Sheet, around(bounds))
-                .remedies(|| further(-room)),
+                self.length("marks-printable", "Marks in the print", (room, Sense::AtLeast, 0.0))
+                    .at(Drawing::Sheet, around(bounds))
+                    .remedies(|| further(-room)),
             );
         }
         let gap = smallest_gap(&marks.marks.iter().map(|mark| mark.bounds).collect::<Vec<_>>());
@@ -337,7 +333,7 @@ impl Scene<'_> {
             .remedies(others),
             self.length(
                 "marks-clear",
-                "Keep-clear of the marks",
+                "Marks’ keep-clear",
                 (set.keep_clear, Sense::AtLeast, eye.keep_clear),
             )
             .remedy(Remedy::advice(format!(
@@ -347,13 +343,9 @@ impl Scene<'_> {
         ];
         if let Some((room, bounds)) = to_edge {
             checks.push(
-                self.length(
-                    "marks-edge",
-                    "Marks to the sheet’s edge",
-                    (room, Sense::AtLeast, eye.edge),
-                )
-                .at(Drawing::Sheet, outline(bounds.inflate(1.0, 1.0)))
-                .remedies(others),
+                self.length("marks-edge", "Marks to the edge", (room, Sense::AtLeast, eye.edge))
+                    .at(Drawing::Sheet, outline(bounds.inflate(1.0, 1.0)))
+                    .remedies(others),
             );
         }
         checks

@@ -2,6 +2,7 @@
 
 use aptum_core::{Prepared, prepare};
 use aptum_formats::archive::JobFile;
+use aptum_formats::svg::MarksInCut;
 use rocket::http::{ContentType, Header};
 use rocket::serde::json::Json;
 use rocket::{Responder, State, get};
@@ -22,6 +23,8 @@ pub struct FileInfo {
     bytes: usize,
     /// Its pages, 1 for a cut file.
     pages: u32,
+    /// For a cut file, the first and the last of the sheets that are all cut alike.
+    sheets: Option<[u32; 2]>,
 }
 
 /// A file as a download.
@@ -58,16 +61,28 @@ fn prepared(store: &Store, id: i32) -> Result<(aptum_core::Job, Prepared), Probl
     Ok((job, prepared))
 }
 
-/// Which files the job has, with their sizes.
+/// Which files the job has, with their sizes. Sheets that are cut alike are named once.
 #[get("/jobs/<id>/files")]
 pub fn list(store: &State<Store>, id: i32) -> Result<Json<Vec<FileInfo>>, Problem> {
     let (job, prepared) = prepared(store, id)?;
-    let files = output::all(&job, &prepared);
-    Ok(Json(
-        files
-            .map(|file| FileInfo { name: file.name, bytes: file.bytes.len(), pages: file.pages })
-            .collect(),
-    ))
+    let info = |file: OutputFile, sheets| FileInfo {
+        bytes: file.bytes.len(),
+        name: file.name,
+        pages: file.pages,
+        sheets,
+    };
+    let mut files: Vec<FileInfo> = output::print(&job, &prepared)
+        .into_iter()
+        .chain([output::hand_cut(&job, &prepared)])
+        .map(|file| info(file, None))
+        .collect();
+    let mut first = 1;
+    for run in &prepared.layout.runs {
+        let file = output::cut(&job, &prepared, first, MarksInCut::LeftOut);
+        files.extend(file.map(|file| info(file, Some([first, first + run.sheets - 1]))));
+        first += run.sheets;
+    }
+    Ok(Json(files))
 }
 
 /// The print PDF.

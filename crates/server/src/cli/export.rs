@@ -14,10 +14,7 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
         return Err(format!("no copy of “{}” fits its sheet: see aptum check", job.name).into());
     }
     std::fs::create_dir_all(out).map_err(|error| format!("{}: {error}", out.display()))?;
-    let cuts = (1..=prepared.layout.sheets())
-        .filter_map(|number| output::cut(job, prepared, number, marks));
-    let files = output::print(job, prepared).into_iter().chain([output::hand_cut(job, prepared)]);
-    for file in files.chain(cuts) {
+    for file in output::all(job, prepared, marks) {
         let path = out.join(&file.name);
         // Whole or not at all: a full disk must not leave half a file under the right name.
         let part = out.join(format!("{}.part", file.name));

@@ -358,9 +358,8 @@ impl Parts {
 
     fn dimensions(&self, flat: &Flat, unit: Unit) -> Vec<Dimension> {
         let bounds = |name: &str| flat.panel(name).map_or(Rect::ZERO, |p| p.outline.bounding_box());
-        let (front, side, top, tuck) =
-            (bounds("Front"), bounds("Right side"), bounds("Top"), bounds("Top tuck"));
-        let (dust, glue) = (bounds("Top left dust flap"), bounds("Glue flap"));
+        let (front, side, tuck) = (bounds("Front"), bounds("Right side"), bounds("Top tuck"));
+        let (dust, glue) = (bounds("Top right dust flap"), bounds("Glue flap"));
         let base = |from: f64, to: f64, y: f64| {
             Dimension::new(Axis::Across, Point::new(from, y), Point::new(to, y), 0, unit)
         };
@@ -373,8 +372,8 @@ impl Parts {
             base(front.x0, front.x1, front.y1).of("form.length"),
             base(side.x0, side.x1, side.y1).of("form.width"),
             left(front.x0, side.y0, side.y1, 0).of("form.height"),
-            left(front.x0, tuck.y0, tuck.y1, 0).of("form.tuck"),
-            left(top.x1, dust.y0, dust.y1, 1).of("form.dust"),
+            left(tuck.x0, tuck.y0, tuck.y1, 0).of("form.tuck"),
+            left(dust.x0, dust.y0, dust.y1, 1).of("form.dust"),
             Dimension::new(
                 Axis::Across,
                 Point::new(all.x0, all.y1),
@@ -421,21 +420,21 @@ impl Parts {
                 field,
                 flaps::SMALLEST_FLAP,
             )),
-            limit("tucks", "Both tucks, behind the front", 2.0 * self.tuck, height)
+            limit("tucks", "Both tuck flaps", 2.0 * self.tuck, height)
                 .at(Drawing::Flat, outline("Top tuck"))
                 .remedy(Remedy::set(
                     format!("Shorten the tuck flaps to {}", show(height / 2.0)),
                     "form.tuck",
                     height / 2.0,
                 )),
-            limit("dust-flaps", "Dust flaps, side by side", 2.0 * self.dust, length)
+            limit("dust-flaps", "Both dust flaps", 2.0 * self.dust, length)
                 .at(Drawing::Flat, outline("Top right dust flap"))
                 .remedy(Remedy::set(
                     format!("Shorten the dust flaps to {}", show(length / 2.0)),
                     "form.dust",
                     length / 2.0,
                 )),
-            limit("glue-flap", "Glue flap, behind the side", self.glue, width)
+            limit("glue-flap", "Glue flap", self.glue, width)
                 .at(Drawing::Flat, outline("Glue flap"))
                 .remedy(Remedy::set(
                     format!("Narrow the glue flap to {}", show(width)),

@@ -1,0 +1,90 @@
+/** Calls to the server. Every failure is a {@link Failure} that says what is wrong in words. */
+import type {
+  FileInfo,
+  Job,
+  JobSummary,
+  LengthEntry,
+  Meta,
+  OpenJob,
+  Preview,
+  Problem,
+  ReadLength,
+  Workshop,
+} from './types';
+
+/** A request that did not succeed. */
+export class Failure extends Error {
+  readonly problem: Problem;
+
+  constructor(problem: Problem) {
+    super(problem.detail);
+    this.problem = problem;
+  }
+
+  get isConflict(): boolean {
+    return this.problem.type === '/problems/conflict';
+  }
+}
+
+const unreachable: Problem = {
+  type: '/problems/unreachable',
+  title: 'The server does not answer',
+  status: 0,
+  detail:
+    'Aptum’s server does not answer. Nothing you see is lost: start it again, then try again.',
+  errors: [],
+};
+
+async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal) {
+  const init: RequestInit = { method };
+  if (signal) init.signal = signal;
+  if (body instanceof Blob) {
+    init.body = body;
+  } else if (body !== undefined) {
+    init.body = JSON.stringify(body);
+    init.headers = { 'Content-Type': 'application/json' };
+  }
+  let answer: Response;
+  try {
+    answer = await fetch(`/api${path}`, init);
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw new Failure(unreachable);
+  }
+  const text = await answer.text();
+  if (!answer.ok) {
+    throw new Failure(asProblem(text, answer));
+  }
+  return (text ? JSON.parse(text) : undefined) as T;
+}
+
+function asProblem(text: string, answer: Response): Problem {
+  try {
+    return JSON.parse(text) as Problem;
+  } catch {
+    return {
+      ...unreachable,
+      status: answer.status,
+      detail: `The server answers ${answer.status}.`,
+    };
+  }
+}
+
+export const api = {
+  meta: () => call<Meta>('GET', '/meta'),
+  workshop: () => call<Workshop>('GET', '/workshop'),
+  jobs: () => call<JobSummary[]>('GET', '/jobs'),
+  createJob: (job: Job) => call<OpenJob>('POST', '/jobs', job),
+  importJob: (file: Blob) => call<OpenJob>('POST', '/jobs/import', file),
+  openJob: (id: number) => call<OpenJob>('GET', `/jobs/${id}`),
+  saveJob: (id: number, version: number, job: Job) =>
+    call<OpenJob>('PUT', `/jobs/${id}`, { version, job }),
+  undo: (id: number, version: number) => call<OpenJob>('POST', `/jobs/${id}/undo`, { version }),
+  redo: (id: number, version: number) => call<OpenJob>('POST', `/jobs/${id}/redo`, { version }),
+  binJob: (id: number) => call<undefined>('DELETE', `/jobs/${id}`),
+  unbinJob: (id: number) => call<OpenJob>('POST', `/jobs/${id}/unbin`),
+  files: (id: number) => call<FileInfo[]>('GET', `/jobs/${id}/files`),
+  preview: (job: Job, signal: AbortSignal) => call<Preview>('POST', '/preview', job, signal),
+  readLength: (entry: LengthEntry, signal: AbortSignal) =>
+    call<ReadLength>('POST', '/lengths', entry, signal),
+};

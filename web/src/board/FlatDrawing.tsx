@@ -1,0 +1,93 @@
+/** One piece laid flat: card, art, panels, lines by kind. */
+import type { ArtView, FlatView } from '../api/types';
+import type { View } from './view';
+
+interface Props {
+  flat: FlatView;
+  art: ArtView | null;
+  colour: string;
+  hovered: string | null;
+  onHover: (name: string | null) => void;
+  /** A place to point at, as path data. */
+  place: string | null;
+}
+
+export function FlatDrawing({ flat, art, colour, hovered, onHover, place }: Props) {
+  return (
+    <g className="flat">
+      <defs>
+        <pattern
+          id="glue"
+          width="3"
+          height="3"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <line className="hatch-glue" x1="0" y1="0" x2="0" y2="3" />
+        </pattern>
+        <clipPath id="blank">
+          <path d={flat.outline} />
+        </clipPath>
+      </defs>
+      <path className="card" d={flat.outline} fill={colour} />
+      {art && (
+        <>
+          {art.colour && <path d={art.fill} fill={art.colour} clipPath="url(#blank)" />}
+          {art.colour && <path className="line bleed" d={art.fill} />}
+          <path className="caption-art" d={art.captions} />
+        </>
+      )}
+      {flat.panels.map((panel) => (
+        <path
+          key={panel.name}
+          d={panel.path}
+          className={`panel${hovered === panel.name ? ' hovered' : ''}`}
+          fill={panel.role === 'glue' ? 'url(#glue)' : 'transparent'}
+          onPointerEnter={() => onHover(panel.name)}
+          onPointerLeave={() => onHover(null)}
+        />
+      ))}
+      {flat.lines.map((line) => (
+        <path
+          key={line.kind + line.path}
+          className={`line ${line.kind}`}
+          d={line.path}
+          onPointerEnter={() => onHover(line.kind.replace('-', ' '))}
+          onPointerLeave={() => onHover(null)}
+        />
+      ))}
+      <path className="line cut outline" d={flat.outline} />
+      {place !== null && <path className="place" d={place} />}
+    </g>
+  );
+}
+
+/** The panels' names, where they have room; upright in narrow panels. */
+export function PanelNames({ flat, view }: { flat: FlatView; view: View }) {
+  return (
+    <g className="panel-names" aria-hidden="true">
+      {flat.panels
+        .filter((panel) => panel.role !== 'flap')
+        .map((panel) => {
+          const length = panel.name.length * 6.6 + 12;
+          const [width, height] = [panel.size[0] * view.scale, panel.size[1] * view.scale];
+          const turn = length <= width ? 0 : -90;
+          if ((turn ? height : width) < length || (turn ? width : height) < 18) return null;
+          const [x, y] = [
+            panel.centre[0] * view.scale + view.x,
+            panel.centre[1] * view.scale + view.y,
+          ];
+          return (
+            <text
+              key={panel.name}
+              transform={`translate(${x} ${y}) rotate(${turn})`}
+              dy="4"
+              textAnchor="middle"
+            >
+              {panel.name}
+            </text>
+          );
+        })}
+    </g>
+  );
+}

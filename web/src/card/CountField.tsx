@@ -1,0 +1,63 @@
+/** A whole number, typed or stepped. */
+import { useId, useState } from 'react';
+
+import type { InputError } from '../api/types';
+import { Problems } from './Problems';
+
+interface Props {
+  label: string;
+  value: number;
+  errors: InputError[];
+  onTry: (count: number) => void;
+  onKeep: () => void;
+  onApply: (error: InputError) => void;
+}
+
+export function CountField({ label, value, errors, onTry, onKeep, onApply }: Props) {
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const whole = typed === null || /^\s*\d{1,6}\s*$/.test(typed);
+  const attempt = (text: string) => {
+    setTyped(text);
+    if (/^\s*\d{1,6}\s*$/.test(text)) onTry(Number(text));
+  };
+  const finish = () => {
+    if (typed === null || !whole) return;
+    setTyped(null);
+    onKeep();
+  };
+  const step = (by: number) => {
+    setTyped(null);
+    onTry(Math.max(1, value + by));
+    onKeep();
+  };
+  const complaint = whole ? null : `“${typed}” is not a whole number: type 1 to 10000`;
+  return (
+    <div className={`row-field${whole && errors.length === 0 ? '' : ' is-wrong'}`}>
+      <label htmlFor={id}>{label}</label>
+      <span className="entry">
+        <input
+          id={id}
+          className="figure"
+          inputMode="numeric"
+          autoComplete="off"
+          value={typed ?? String(value)}
+          aria-invalid={!whole || errors.length > 0}
+          onChange={(event) => attempt(event.target.value)}
+          onFocus={(event) => event.target.select()}
+          onBlur={finish}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') finish();
+            else if (event.key === 'Escape') setTyped(null);
+            else if (event.key === 'ArrowUp') step(event.shiftKey ? 10 : 1);
+            else if (event.key === 'ArrowDown') step(event.shiftKey ? -10 : -1);
+            else return;
+            event.preventDefault();
+          }}
+        />
+        <span className="unit" />
+      </span>
+      <Problems complaint={complaint} errors={errors} onApply={onApply} />
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+/** A figure of the job, as core describes it, in the spec card. */
+import { withChanges, withField } from '../api/fields';
+import type { Figure, UnitInfo } from '../api/types';
+import { errorsOf } from '../job/StageProps';
+import type { JobSession } from '../job/useJobSession';
+import { LengthField } from './LengthField';
+
+interface Props {
+  figure: Pick<Figure, 'field' | 'label' | 'value' | 'text'> & Partial<Figure>;
+  session: JobSession;
+  unit: UnitInfo;
+  onFocus?: (isFocused: boolean) => void;
+}
+
+export function FigureField({ figure, session, unit, onFocus }: Props) {
+  const { field } = figure;
+  const hasStandard = figure.standard != null;
+  return (
+    <LengthField
+      label={figure.label}
+      {...(figure.note ? { note: figure.note } : {})}
+      value={figure.value}
+      text={figure.text}
+      unit={unit}
+      {...(hasStandard ? { isStandard: figure.own === false } : {})}
+      errors={errorsOf(session, field)}
+      onTry={(mm) => session.propose((job) => withField(job, field, mm))}
+      onKeep={() => session.keep()}
+      onDrop={session.drop}
+      onStandard={() => session.keep((job) => withField(job, field, null))}
+      {...(onFocus ? { onFocus } : {})}
+      onApply={(error) => session.keep((job) => withChanges(job, error.remedy.changes))}
+    />
+  );
+}

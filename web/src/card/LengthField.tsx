@@ -1,0 +1,186 @@
+/**
+ * A length that is typed in any unit, stepped with the arrow keys, or scrubbed on its label.
+ *
+ * What is typed is read by the server; a bad entry stays as it is and changes nothing.
+ */
+import { useEffect, useId, useRef, useState } from 'react';
+
+import { api, Failure } from '../api/client';
+import type { InputError, UnitInfo } from '../api/types';
+import { Problems } from './Problems';
+
+export interface LengthFieldProps {
+  label: string;
+  /** What it measures, in a sentence. */
+  note?: string;
+  /** In mm. */
+  value: number;
+  /** The value as the server writes it. */
+  text: string;
+  unit: UnitInfo;
+  /** True while it follows the trade's default. */
+  isStandard?: boolean;
+  errors: InputError[];
+  onTry: (mm: number) => void;
+  onKeep: () => void;
+  onDrop: () => void;
+  /** Back to the trade's default. */
+  onStandard?: () => void;
+  onFocus?: (isFocused: boolean) => void;
+  onApply: (error: InputError) => void;
+}
+
+const PAUSE = 500;
+const SCRUB = 4;
+
+export function LengthField(props: LengthFieldProps) {
+  const { label, note, value, text, unit, isStandard, errors, onTry, onKeep, onDrop } = props;
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const [complaint, setComplaint] = useState<string | null>(null);
+  const asking = useRef<AbortController | null>(null);
+  const pause = useRef<number | undefined>(undefined);
+  const scrub = useRef<{ x: number; from: number } | null>(null);
+  // The value that steps start from: the newest one, also before the preview has come back.
+  const now = useRef(value);
+  useEffect(() => {
+    now.current = value;
+  }, [value]);
+  useEffect(() => () => window.clearTimeout(pause.current), []);
+
+  const keepSoon = () => {
+    window.clearTimeout(pause.current);
+    pause.current = window.setTimeout(onKeep, PAUSE);
+  };
+
+  const read = async (entry: string): Promise<boolean> => {
+    asking.current?.abort();
+    const asked = new AbortController();
+    asking.current = asked;
+    try {
+      const { mm } = await api.readLength(
+        { text: entry, unit: unit.unit, measured: 'length' },
+        asked.signal,
+      );
+      if (asked.signal.aborted) return false;
+      setComplaint(null);
+      onTry(mm);
+      return true;
+    } catch (error) {
+      if (asked.signal.aborted) return false;
+      setComplaint(error instanceof Failure ? error.message : String(error));
+      return false;
+    }
+  };
+
+  const finish = async () => {
+    if (typed === null) return;
+    window.clearTimeout(pause.current);
+    if (await read(typed)) {
+      setTyped(null);
+      onKeep();
+    }
+  };
+
+  const give = () => {
+    asking.current?.abort();
+    window.clearTimeout(pause.current);
+    setTyped(null);
+    setComplaint(null);
+    onDrop();
+  };
+
+  const step = (by: number) => {
+    setTyped(null);
+    setComplaint(null);
+    now.current = Math.max(0, now.current + by);
+    onTry(now.current);
+    keepSoon();
+  };
+
+  const key = (event: React.KeyboardEvent) => {
+    const size = unit.step * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+    if (event.key === 'ArrowUp') step(size);
+    else if (event.key === 'ArrowDown') step(-size);
+    else if (event.key === 'Enter') void finish();
+    else if (event.key === 'Escape') give();
+    else return;
+    event.preventDefault();
+  };
+
+  const grab = (event: React.PointerEvent) => {
+    scrub.current = { x: event.clientX, from: now.current };
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const slide = (event: React.PointerEvent) => {
+    if (!scrub.current) return;
+    const steps = Math.round((event.clientX - scrub.current.x) / SCRUB);
+    const next = Math.max(0, scrub.current.from + steps * unit.step);
+    if (next !== now.current) {
+      now.current = next;
+      onTry(next);
+    }
+  };
+  const release = () => {
+    if (scrub.current && scrub.current.from !== now.current) onKeep();
+    scrub.current = null;
+  };
+
+  const wrong = complaint !== null || errors.length > 0;
+  return (
+    <div className={`row-field${wrong ? ' is-wrong' : ''}`}>
+      <label
+        htmlFor={id}
+        className="scrub"
+        title="Drag to change"
+        onPointerDown={grab}
+        onPointerMove={slide}
+        onPointerUp={release}
+      >
+        {label}
+      </label>
+      {isStandard === false && props.onStandard && (
+        <button
+          type="button"
+          className="plain-button standard"
+          onClick={props.onStandard}
+          title="Back to the trade’s default"
+        >
+          default
+        </button>
+      )}
+      <span className="entry">
+        <input
+          id={id}
+          className={isStandard ? 'figure is-standard' : 'figure'}
+          value={typed ?? text}
+          inputMode="text"
+          autoComplete="off"
+          spellCheck={false}
+          aria-invalid={wrong}
+          aria-describedby={wrong ? `${id}-wrong` : note ? `${id}-note` : undefined}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            void read(event.target.value);
+          }}
+          onKeyDown={key}
+          onFocus={(event) => {
+            event.target.select();
+            props.onFocus?.(true);
+          }}
+          onBlur={() => {
+            void finish();
+            props.onFocus?.(false);
+          }}
+        />
+        <span className="unit">{unit.unit}</span>
+      </span>
+      {note && (
+        <span id={`${id}-note`} className="visually-hidden">
+          {note}
+        </span>
+      )}
+      <Problems id={`${id}-wrong`} complaint={complaint} errors={errors} onApply={props.onApply} />
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+/** The spec card: a job ticket with ruled rows. */
+import type { ReactNode } from 'react';
+
+interface Props {
+  title: string;
+  subtitle: string;
+  /** Shown first, above the rows. */
+  notice?: ReactNode;
+  children: ReactNode;
+}
+
+export function SpecCard({ title, subtitle, notice, children }: Props) {
+  return (
+    <aside className="spec-card" aria-label="Spec card">
+      <span className="spec-hole" aria-hidden="true" />
+      <h2>{title}</h2>
+      <p className="spec-subtitle">{subtitle}</p>
+      {notice}
+      {children}
+    </aside>
+  );
+}
+
+/** Rows under a ruled heading, with something to choose on its right. */
+export function Rows({
+  title,
+  aside,
+  children,
+}: {
+  title: string;
+  aside?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <section className="rows">
+      <header>
+        <h3>{title}</h3>
+        {aside}
+      </header>
+      {children}
+    </section>
+  );
+}
+
+/** A figure that follows from others. */
+export function Result({ label, value }: { label: string; value: string }) {
+  return (
+    <div className="row-result">
+      <span>{label}</span>
+      <span className="figure">{value}</span>
+    </div>
+  );
+}

@@ -1,0 +1,130 @@
+/** Face: what is printed on the piece. */
+import { useState } from 'react';
+
+import { withChanges, withField } from '../api/fields';
+import type { Face } from '../api/types';
+import { Board } from '../board/Board';
+import { FlatDrawing } from '../board/FlatDrawing';
+import { FigureField } from '../card/FigureField';
+import { Rows, SpecCard } from '../card/SpecCard';
+import { Switch } from '../card/Switch';
+import type { StageProps } from '../job/StageProps';
+import { ColourField } from './ColourField';
+
+const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
+
+/** What a face starts with when it is switched on. */
+const FIRST: Face = { colour: null, captions: 'names', coverage: 'faces', bleed: 1.5 };
+
+export function FaceStage({ session, preview, workshop, unit, chosen, notice }: StageProps) {
+  const [hovered, setHovered] = useState<string | null>(null);
+  const { job } = session;
+  const { flat, art } = preview;
+  const [width, height] = flat.size;
+  const { face } = job;
+  const stock = workshop.stocks[job.stock];
+  const place = chosen?.place?.drawing === 'flat' ? chosen.place.path : null;
+  return (
+    <main className="stage">
+      <div className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}>
+        <Board
+          label={`Printed face of ${job.name}`}
+          box={{ x: 0, y: 0, width, height }}
+          padding={PADDING}
+          unit={unit}
+          hint={hovered}
+          drawing={
+            <FlatDrawing
+              flat={flat}
+              art={art}
+              colour={stock?.colour ?? '#ffffff'}
+              hovered={hovered}
+              onHover={setHovered}
+              place={place}
+            />
+          }
+        >
+          {!face && <p className="stale-note">Nothing is printed on this job: it is only cut</p>}
+        </Board>
+      </div>
+      <SpecCard
+        title={face ? 'Printed face' : 'Only cut'}
+        subtitle={face ? 'Seen from outside' : 'No print, no marks, no printed page'}
+        notice={notice}
+      >
+        <Rows
+          title="Print"
+          aside={
+            <Switch
+              label="Print"
+              value={face ? 'printed' : 'bare'}
+              choices={[
+                { value: 'printed', label: 'printed' },
+                { value: 'bare', label: 'only cut' },
+              ]}
+              onChoose={(choice) =>
+                session.keep((now) => withField(now, 'face', choice === 'printed' ? FIRST : null))
+              }
+            />
+          }
+        >
+          {face && (
+            <>
+              <ColourField
+                colour={face.colour}
+                onTry={(colour) => session.propose((now) => withField(now, 'face.colour', colour))}
+                onKeep={(colour) => session.keep((now) => withField(now, 'face.colour', colour))}
+              />
+              <div className="row-field">
+                <span>Panel names</span>
+                <Switch
+                  label="Panel names"
+                  value={face.captions}
+                  choices={[
+                    { value: 'names', label: 'printed' },
+                    { value: 'none', label: 'none' },
+                  ]}
+                  onChoose={(captions) =>
+                    session.keep((now) => withField(now, 'face.captions', captions))
+                  }
+                />
+              </div>
+              <div className="row-field">
+                <span>Carry print</span>
+                <Switch
+                  label="Which panels carry print"
+                  value={face.coverage}
+                  choices={[
+                    { value: 'faces', label: 'outer panels' },
+                    { value: 'flaps', label: 'flaps too' },
+                  ]}
+                  onChoose={(coverage) =>
+                    session.keep((now) =>
+                      withChanges(now, [{ field: 'face.coverage', value: coverage }]),
+                    )
+                  }
+                />
+              </div>
+              <FigureField
+                figure={{
+                  field: 'face.bleed',
+                  label: 'Bleed',
+                  note: 'How far the colour goes past the cut.',
+                  value: face.bleed,
+                  text: preview.bleed_text,
+                }}
+                session={session}
+                unit={unit}
+              />
+            </>
+          )}
+        </Rows>
+        <p className="card-note">
+          {face
+            ? 'The colour goes past the cut by the bleed, so that no white shows where a cut strays. Bare flaps may leave the printable area.'
+            : 'Without print the cutter needs no marks, and the whole sheet within its reach is free.'}
+        </p>
+      </SpecCard>
+    </main>
+  );
+}

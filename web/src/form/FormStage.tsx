@@ -1,0 +1,157 @@
+/** Form: the structure's figures and its flat. */
+import { useState } from 'react';
+
+import { withChanges, withField } from '../api/fields';
+import { useMeta } from '../api/queries';
+import type { Basis, Figure } from '../api/types';
+import { Board } from '../board/Board';
+import { Dimensions } from '../board/Dimensions';
+import { FlatDrawing, PanelNames } from '../board/FlatDrawing';
+import { ChoiceField } from '../card/ChoiceField';
+import { FigureField } from '../card/FigureField';
+import { Result, Rows, SpecCard } from '../card/SpecCard';
+import { Switch } from '../card/Switch';
+import { errorsOf, type StageProps } from '../job/StageProps';
+import { named } from '../sheet/records';
+import { Sketch } from './Sketch';
+
+const PADDING = { left: 130, top: 52, right: 44, bottom: 100 };
+
+const BASES: { value: Basis; label: string }[] = [
+  { value: 'inside', label: 'inside' },
+  { value: 'outside', label: 'outside' },
+  { value: 'crease', label: 'crease' },
+];
+
+const isSize = (figure: Figure) => figure.standard === null;
+
+export function FormStage({ session, preview, workshop, unit, chosen, notice }: StageProps) {
+  const [hovered, setHovered] = useState<string | null>(null);
+  const [inHand, setInHand] = useState<string | null>(null);
+  const units = useMeta().data?.units ?? [];
+  const { job } = session;
+  const { flat } = preview;
+  const [width, height] = flat.size;
+  const box = { x: 0, y: 0, width, height };
+  const stock = workshop.stocks[job.stock];
+  const place = chosen?.place?.drawing === 'flat' ? chosen.place.path : null;
+  const note = flat.figures.find((figure) => figure.field === inHand);
+
+  // The same piece measured another way: core says what its sizes are then.
+  const measure = (basis: Basis) => {
+    const [length, across, deep] = flat.sizes[basis];
+    session.keep((now) =>
+      withChanges(now, [
+        { field: 'form.basis', value: basis },
+        { field: 'form.length', value: length },
+        { field: 'form.width', value: across },
+        { field: 'form.height', value: deep },
+      ]),
+    );
+  };
+  const row = (figure: Figure) => (
+    <FigureField
+      key={figure.field}
+      figure={figure}
+      session={session}
+      unit={unit}
+      onFocus={(isFocused) => setInHand(isFocused ? figure.field : null)}
+    />
+  );
+  const others = BASES.map(({ value, label }, index) => ({
+    value,
+    label: label === 'crease' ? 'Crease to crease' : label === 'inside' ? 'Inside' : 'Outside',
+    text: flat.sizes_text[[0, 2, 1][index] ?? 0] ?? '',
+  })).filter(({ value }) => value !== job.form.basis);
+
+  return (
+    <main className="stage">
+      <div className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}>
+        <Board
+          label={`Flat of ${job.name}, ${flat.size_text}`}
+          box={box}
+          padding={PADDING}
+          unit={unit}
+          hint={hovered}
+          drawing={
+            <FlatDrawing
+              flat={flat}
+              art={null}
+              colour={stock?.colour ?? '#ffffff'}
+              hovered={hovered}
+              onHover={setHovered}
+              place={place}
+            />
+          }
+          overlay={(view) => (
+            <>
+              <PanelNames flat={flat} view={view} />
+              <Dimensions dimensions={flat.dimensions} box={box} view={view} field={inHand} />
+            </>
+          )}
+        >
+          {!session.isCurrent && session.errors.length > 0 && (
+            <p className="stale-note">The last good drawing: a figure cannot be used</p>
+          )}
+          <ul className="legend" aria-label="Lines">
+            <li>
+              <svg viewBox="0 0 34 6" aria-hidden="true">
+                <path className="line cut" d="M0 3H34" />
+              </svg>
+              cut
+            </li>
+            <li>
+              <svg viewBox="0 0 34 6" aria-hidden="true">
+                <path className="line crease" d="M0 3H34" />
+              </svg>
+              crease
+            </li>
+            <li>
+              <svg viewBox="0 0 34 10" aria-hidden="true">
+                <rect width="34" height="10" fill="url(#glue)" />
+              </svg>
+              glue
+            </li>
+          </ul>
+        </Board>
+      </div>
+      <SpecCard
+        title="Straight-tuck carton"
+        subtitle={stock ? `${stock.name}, ${stock.caliper} mm` : job.stock}
+        notice={notice}
+      >
+        <Rows
+          title="Size"
+          aside={
+            <Switch label="Measured" value={job.form.basis} choices={BASES} onChoose={measure} />
+          }
+        >
+          {flat.figures.filter(isSize).map(row)}
+          {others.map(({ value, label, text }) => (
+            <Result key={value} label={label} value={text} />
+          ))}
+        </Rows>
+        <Rows title="Flaps">{flat.figures.filter((figure) => !isSize(figure)).map(row)}</Rows>
+        {note && <Sketch figure={note} />}
+        <Rows title="Card">
+          <ChoiceField
+            label="Stock"
+            value={job.stock}
+            choices={named(workshop.stocks)}
+            errors={errorsOf(session, 'stock')}
+            onChoose={(value) => session.keep((now) => withField(now, 'stock', value))}
+          />
+          <ChoiceField
+            label="Unit"
+            value={job.unit}
+            choices={units.map((known) => ({ value: known.unit, label: known.unit }))}
+            onChoose={(value) => session.keep((now) => withField(now, 'unit', value))}
+          />
+          <Result label="Blank" value={flat.size_text} />
+          <Result label="Card in a piece" value={flat.area_text} />
+          <Result label="Holds" value={flat.volume_text} />
+        </Rows>
+      </SpecCard>
+    </main>
+  );
+}

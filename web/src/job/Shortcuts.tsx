@@ -1,0 +1,32 @@
+import { Modal } from 'react-bootstrap';
+
+const KEYS: [string, string][] = [
+  ['Alt 1 … Alt 4', 'Form, Face, Sheet, Run'],
+  ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
+  ['↑ ↓ in a figure', 'Step; with Shift ten times, with Alt a tenth'],
+  ['Enter, Esc in a figure', 'Keep it, drop it'],
+  ['+ − 0 on the drawing', 'Larger, smaller, fit'],
+  ['Arrows on the drawing', 'Move it'],
+  ['Wheel, drag, double click', 'Zoom to the pointer, move, fit'],
+  ['?', 'This list'],
+];
+
+export function Shortcuts({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
+  return (
+    <Modal show={isOpen} onHide={onClose} centered>
+      <Modal.Header closeButton>
+        <Modal.Title>Shortcuts</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <dl className="shortcuts">
+          {KEYS.map(([keys, what]) => (
+            <div key={keys}>
+              <dt>{keys}</dt>
+              <dd>{what}</dd>
+            </div>
+          ))}
+        </dl>
+      </Modal.Body>
+    </Modal>
+  );
+}

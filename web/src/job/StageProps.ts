@@ -1,0 +1,22 @@
+/** What every stage of the route works with. */
+import type { ReactNode } from 'react';
+
+import type { Change, Check, InputError, Preview, UnitInfo, Workshop } from '../api/types';
+import type { JobSession } from './useJobSession';
+
+export interface StageProps {
+  id: number;
+  session: JobSession;
+  preview: Preview;
+  workshop: Workshop;
+  unit: UnitInfo;
+  /** The limit that the user points at. */
+  chosen: Check | null;
+  /** The remedies of that limit, for the spec card. */
+  notice: ReactNode;
+  onChanges: (changes: Change[]) => void;
+}
+
+/** The errors about one field. */
+export const errorsOf = (session: JobSession, field: string): InputError[] =>
+  session.errors.filter((error) => error.field === field);

@@ -1,0 +1,48 @@
+/** A job in the list: its flat, its size, its sheets and how it stands. */
+import { Link } from 'react-router';
+
+import type { JobSummary } from '../api/types';
+import { StateMark } from '../fit/StateMark';
+
+export function JobTicket({ job, onBin }: { job: JobSummary; onBin: () => void }) {
+  const { drawing } = job;
+  const state = job.state ?? 'broken';
+  return (
+    <article className={`ticket ticket-${state}`}>
+      <Link to={`/jobs/${job.id}/form`} className="ticket-open">
+        <span className="ticket-drawing">
+          {drawing && (
+            <svg
+              viewBox={`-2 -2 ${drawing.size[0] + 4} ${drawing.size[1] + 4}`}
+              role="img"
+              aria-label={`Flat of ${job.name}`}
+            >
+              <path className="small-blank" d={drawing.outline} fill={drawing.colour} />
+              <path className="line crease" d={drawing.creases} />
+            </svg>
+          )}
+        </span>
+        <span className="ticket-name">{job.name}</span>
+        <span className="ticket-size figure">{job.size}</span>
+        <span className="ticket-stock">{job.stock}</span>
+      </Link>
+      <footer>
+        <span className="ticket-count">
+          <b className="figure">{job.copies}</b> {job.copies === 1 ? 'copy' : 'copies'} on{' '}
+          <b className="figure">{job.sheets || '–'}</b> {job.sheets === 1 ? 'sheet' : 'sheets'}
+        </span>
+        <span className={`ticket-state limit-${state}`}>
+          <StateMark state={state} /> {job.verdict}
+        </span>
+        <button
+          type="button"
+          className="plain-button"
+          onClick={onBin}
+          aria-label={`Put ${job.name} into the bin`}
+        >
+          bin
+        </button>
+      </footer>
+    </article>
+  );
+}

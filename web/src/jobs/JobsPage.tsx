@@ -1,0 +1,111 @@
+/** The list of jobs: what each is, how it stands, and how to start another. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { Alert, Button } from 'react-bootstrap';
+import { useNavigate } from 'react-router';
+
+import { api } from '../api/client';
+import { useJobs, useMeta } from '../api/queries';
+import type { JobSummary } from '../api/types';
+import { JobTicket } from './JobTicket';
+
+export function JobsPage() {
+  const jobs = useJobs();
+  const meta = useMeta();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const file = useRef<HTMLInputElement>(null);
+  const [binned, setBinned] = useState<JobSummary | null>(null);
+  useEffect(() => {
+    document.title = 'Jobs · Aptum';
+  }, []);
+
+  const open = (id: number) => navigate(`/jobs/${id}/form`);
+  const refresh = () => client.invalidateQueries({ queryKey: ['jobs'] });
+  const create = useMutation({ mutationFn: api.createJob, onSuccess: (job) => open(job.id) });
+  const bring = useMutation({
+    mutationFn: api.importJob,
+    onSuccess: async (job) => {
+      await client.invalidateQueries({ queryKey: ['workshop'] });
+      await open(job.id);
+    },
+  });
+  const bin = useMutation({
+    mutationFn: (job: JobSummary) => api.binJob(job.id),
+    onSuccess: (_, job) => {
+      setBinned(job);
+      return refresh();
+    },
+  });
+  const unbin = useMutation({
+    mutationFn: (job: JobSummary) => api.unbinJob(job.id),
+    onSuccess: () => {
+      setBinned(null);
+      return refresh();
+    },
+  });
+  const failed =
+    create.error ?? bring.error ?? bin.error ?? unbin.error ?? jobs.error ?? meta.error;
+  const start = () => {
+    if (meta.data) create.mutate(meta.data.starting_job);
+  };
+  return (
+    <div className="jobs-page">
+      <header className="top">
+        <div className="brand">
+          <span className="brand-name">Aptum</span>
+          <span className="brand-line">
+            It fits, folds and cuts true. You know before you print.
+          </span>
+        </div>
+        <div className="tools">
+          <input
+            ref={file}
+            type="file"
+            accept=".aptum,.zip,.json"
+            className="visually-hidden"
+            aria-label="Job file"
+            tabIndex={-1}
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              if (chosen) bring.mutate(chosen);
+              event.target.value = '';
+            }}
+          />
+          <Button variant="light" onClick={() => file.current?.click()}>
+            Bring a job in
+          </Button>
+          <Button onClick={start} disabled={!meta.data || create.isPending}>
+            New straight-tuck carton
+          </Button>
+        </div>
+      </header>
+      <main>
+        <h1>Jobs</h1>
+        {failed && <Alert variant="danger">{failed.message}</Alert>}
+        {binned && (
+          <Alert variant="light" className="binned">
+            “{binned.name}” is in the bin.{' '}
+            <Button size="sm" variant="outline-primary" onClick={() => unbin.mutate(binned)}>
+              Bring it back
+            </Button>
+          </Alert>
+        )}
+        {jobs.data?.length === 0 && (
+          <p className="empty">
+            A job is one thing you make: a carton, its card, its sheets. Start with a straight-tuck
+            carton and give it the size of what goes in.{' '}
+            <Button onClick={start}>New straight-tuck carton</Button>
+          </p>
+        )}
+        <ul className="tickets">
+          {jobs.data?.map((job) => (
+            <li key={job.id}>
+              <JobTicket job={job} onBin={() => bin.mutate(job)} />
+            </li>
+          ))}
+        </ul>
+      </main>
+    </div>
+  );
+}

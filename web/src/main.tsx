@@ -1,0 +1,35 @@
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import '@fontsource-variable/fraunces';
+import '@fontsource/spline-sans-mono/latin-400.css';
+import '@fontsource/spline-sans-mono/latin-600.css';
+import 'bootstrap/dist/css/bootstrap.min.css';
+import './style/tokens.css';
+import './style/base.css';
+import './style/workshop.css';
+
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+
+import { JobPage } from './job/JobPage';
+import { JobsPage } from './jobs/JobsPage';
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <BrowserRouter>
+          <Routes>
+            <Route path="/" element={<JobsPage />} />
+            <Route path="/jobs/:id" element={<Navigate to="form" replace />} />
+            <Route path="/jobs/:id/:stage" element={<JobPage />} />
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </BrowserRouter>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,175 @@
+/** Run, for now its files: what will be printed, what will be cut, and both as downloads. */
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Form } from 'react-bootstrap';
+
+import { api } from '../api/client';
+import type { FileInfo } from '../api/types';
+import { SheetDrawing } from '../board/SheetDrawing';
+import { Result, Rows, SpecCard } from '../card/SpecCard';
+import type { StageProps } from '../job/StageProps';
+import { SheetList } from '../sheet/SheetList';
+
+const KINDS: { name: RegExp; title: string; note: string }[] = [
+  { name: /^print\.pdf$/, title: 'Print file', note: 'art and marks, no lines' },
+  {
+    name: /^hand-cut\.pdf$/,
+    title: 'Hand-cut file',
+    note: 'lines by kind, with a legend, no marks',
+  },
+  { name: /^cut-\d+\.svg$/, title: 'Cut file', note: 'lines only, in mm' },
+];
+
+export function RunStage({ id, session, preview, notice }: StageProps) {
+  const [picked, setPicked] = useState(0);
+  const [withMarks, setWithMarks] = useState(false);
+  // Asked again for every state of the job.
+  const files = useQuery({
+    queryKey: ['files', id, preview.code, session.job.name],
+    queryFn: () => api.files(id),
+    enabled: session.saving === 'saved',
+  });
+  const { sheet, flat, art } = preview;
+  const { job } = session;
+  const run = Math.min(picked, Math.max(0, sheet.layout.runs.length - 1));
+  const [width, height] = sheet.page;
+  const frame = `-3 -3 ${width + 6} ${height + 6}`;
+  const same = { flat, art, sheet, run, colour: '#ffffff' };
+  const hasMarks = sheet.marks !== '';
+  return (
+    <main className="stage">
+      <div className={`board-wrap run-desk${session.isCurrent ? '' : ' is-stale'}`}>
+        <div className="run-views">
+          {art && (
+            <figure className="run-view run-printed">
+              <figcaption>
+                Printed <span>by the printer</span>
+              </figcaption>
+              <svg
+                viewBox={frame}
+                role="img"
+                aria-label="What will be printed: art and marks, no lines"
+              >
+                <SheetDrawing {...same} shown="printed" />
+              </svg>
+            </figure>
+          )}
+          <figure className="run-view run-cut">
+            <figcaption>
+              Cut <span>by the {job.sheet.cutter ? 'cutter' : 'knife'}</span>
+            </figcaption>
+            <svg
+              viewBox={frame}
+              role="img"
+              aria-label="What will be creased and cut: lines, no art and no marks"
+            >
+              <SheetDrawing {...same} shown="cut" />
+            </svg>
+          </figure>
+        </div>
+        <SheetList sheet={sheet} flat={flat} picked={run} onPick={setPicked} />
+      </div>
+      <SpecCard
+        title={`Sheet code ${preview.code}`}
+        subtitle="Printed on every sheet, so that sheet and cut can be matched"
+        notice={notice}
+      >
+        <Rows title="Files">
+          {files.error && <p className="card-note">{files.error.message}</p>}
+          <ul className="files">
+            {sheet.layout.laid === 0 && (
+              <li className="card-note">
+                No copy fits, so there is nothing to print or cut yet. The fit strip says what would
+                help.
+              </li>
+            )}
+            {sheet.layout.laid > 0 &&
+              (files.data ?? []).map((file) => (
+                <Download
+                  key={file.name}
+                  id={id}
+                  file={file}
+                  page={sheet.page_text}
+                  withMarks={withMarks}
+                />
+              ))}
+            <li>
+              <a href={`/api/jobs/${id}/job.aptum`} download>
+                Job archive
+              </a>
+              <span>the job with its stock, machines and marks</span>
+            </li>
+          </ul>
+          {hasMarks && (
+            <Form.Check
+              id="with-marks"
+              type="switch"
+              label="Marks in the cut files"
+              checked={withMarks}
+              onChange={(event) => setWithMarks(event.target.checked)}
+            />
+          )}
+          {withMarks && (
+            <p className="card-note">
+              In a group of their own. A program that does not know it will cut them.
+            </p>
+          )}
+        </Rows>
+        <Rows title="Print at 100 %">
+          <p className="card-note">
+            Choose “actual size” in the print dialog; “fit to page” is the classic reason why a cut
+            misses. Then measure the printed scale with a ruler.
+          </p>
+          {sheet.notes[run] ? (
+            <Result label="Scale on the sheet" value={sheet.notes[run].text} />
+          ) : (
+            sheet.layout.laid > 0 && (
+              <p className="card-note">
+                This sheet has no room for a scale: measure a dimension of a piece instead.
+              </p>
+            )
+          )}
+          <Result label="Page" value={sheet.page_text} />
+          <Result label="Sheets" value={String(sheet.sheets)} />
+        </Rows>
+      </SpecCard>
+    </main>
+  );
+}
+
+interface DownloadProps {
+  id: number;
+  file: FileInfo;
+  page: string;
+  withMarks: boolean;
+}
+
+function Download({ id, file, page, withMarks }: DownloadProps) {
+  const kind = KINDS.find(({ name }) => name.test(file.name));
+  const [first, last] = file.sheets ?? [null, null];
+  const address =
+    first !== null
+      ? `/api/jobs/${id}/cut/${first}${withMarks ? '?marks=included' : ''}`
+      : `/api/jobs/${id}/${file.name}`;
+  const which = first === last ? `sheet ${first}` : `sheets ${first} to ${last}, all alike`;
+  return (
+    <li>
+      <a href={address} download>
+        {kind?.title}
+      </a>
+      <span>
+        {first !== null && (
+          <>
+            {which}
+            <br />
+          </>
+        )}
+        {kind?.note}
+        <br />
+        <span className="figure">
+          {file.pages} × {page}, {(file.bytes / 1024).toFixed(0)} kB
+        </span>
+      </span>
+    </li>
+  );
+}

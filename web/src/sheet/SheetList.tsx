@@ -1,0 +1,49 @@
+/** The sheets of the job, small: those that are alike together. */
+import type { FlatView, SheetView } from '../api/types';
+
+interface Props {
+  sheet: SheetView;
+  flat: FlatView;
+  picked: number;
+  onPick: (run: number) => void;
+}
+
+export function SheetList({ sheet, flat, picked, onPick }: Props) {
+  const { runs } = sheet.layout;
+  if (runs.length < 2) return null;
+  const [width, height] = sheet.page;
+  const first = runs.map((_, index) =>
+    runs.slice(0, index).reduce((sum, run) => sum + run.sheets, 1),
+  );
+  return (
+    <ul className="sheet-list" aria-label="Sheets">
+      {runs.map((run, index) => {
+        const from = first[index] ?? 1;
+        const to = from + run.sheets - 1;
+        const label = from === to ? `sheet ${from}` : `sheets ${from} to ${to}`;
+        return (
+          <li key={label}>
+            <button type="button" aria-pressed={index === picked} onClick={() => onPick(index)}>
+              <svg viewBox={`-2 -2 ${width + 4} ${height + 4}`} aria-hidden="true">
+                <rect className="small-page" width={width} height={height} />
+                {run.placements.map(({ x, y, turn }) => (
+                  <path
+                    key={`${x} ${y}`}
+                    className="small-copy"
+                    d={flat.outline}
+                    transform={`translate(${x} ${y}) rotate(${turn * 90})`}
+                  />
+                ))}
+              </svg>
+              <span>
+                {label}
+                <br />
+                {run.placements.length} {run.placements.length === 1 ? 'copy' : 'copies'}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
