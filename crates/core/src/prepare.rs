@@ -9,8 +9,9 @@ use crate::form::{Axis, Flat};
 use crate::geometry::Region;
 use crate::job::Job;
 use crate::sheet::{
-    FreeRoom, Layout, Machines, Marks, Notes, Orientation, Piece, SheetPlan, Turning, Windows,
-    fits_somewhere, place_marks, place_notes, rows_and_columns, sheet_checks, sheet_code, unknown,
+    FreeRoom, Laid, Layout, Machines, Marks, Misfit, Notes, Orientation, Piece, SheetPlan, Turning,
+    Windows, fits_somewhere, misfit, place_marks, place_notes, rows_and_columns, sheet_checks,
+    sheet_code, unknown,
 };
 use crate::workshop::{Cutter, Grain, MarkSet, Printer, Stock, Workshop};
 
@@ -154,6 +155,8 @@ pub struct Prepared {
     pub windows: Windows,
     /// The copies on their sheets.
     pub layout: Layout,
+    /// How the piece misses, when not one copy fits.
+    pub misfit: Option<Misfit>,
     /// Room for scale and code, for each run of sheets.
     pub notes: Vec<Option<Notes>>,
     /// The code that names this content.
@@ -209,6 +212,7 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         )]
     })?;
     let layout = rows_and_columns(piece, windows, turns, plan.spacing, plan.copies);
+    let misfit = (layout.laid == 0).then(|| misfit(piece, &flat.outline, windows, turns));
     let notes = layout
         .runs
         .iter()
@@ -220,13 +224,15 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
     let sheets = f64::from(layout.sheets()) * windows.page.area();
     let pieces = f64::from(layout.laid) * flat.area();
     let mut checks = flat.checks.clone();
-    checks.extend(sheet_checks(job, workshop, records, &ground, piece, &layout));
+    let laid = Laid { piece, layout: &layout, misfit: misfit.as_ref() };
+    checks.extend(sheet_checks(job, workshop, records, &ground, laid));
     let Ground { flat, art, marks, windows, .. } = ground;
     Ok(Prepared {
         flat,
         art,
         marks,
         windows,
+        misfit,
         notes,
         code,
         orientation: plan.orientation,

@@ -516,6 +516,12 @@ sheet_sizes: Array<SheetSize>,
  */
 starting_job: Job, };
 
+export type MisfitView = { placement: Placement, 
+/**
+ * What of it lies outside the cut window, as SVG path data.
+ */
+outside: string, };
+
 export type NotesView = { 
 /**
  * Left, top, width and height, mm.
@@ -736,7 +742,11 @@ print_window: string, cut_window: string, taken: Array<TakenView>,
 /**
  * SVG path data of the marks and the sign beside the first.
  */
-marks: string, layout: Layout, sheets: number, 
+marks: string, layout: Layout, 
+/**
+ * Where a copy would lie, when not one fits.
+ */
+misfit: MisfitView | null, sheets: number, 
 /**
  * One for each run of the layout.
  */

@@ -83,6 +83,12 @@ export function SheetDrawing(props: Props) {
           shown={shown}
         />
       ))}
+      {shown === 'all' && sheet.misfit && (
+        <g className="misfit">
+          <Copy placement={sheet.misfit.placement} flat={flat} art={null} shown={shown} />
+          <path className="misfit-outside" d={sheet.misfit.outside} fillRule="evenodd" />
+        </g>
+      )}
       {shown !== 'cut' && <path className="marks" d={sheet.marks} />}
       {shown !== 'cut' && notes && (
         <g className="notes" transform={`translate(${notes.place[0] + 0.5} ${notes.place[1]})`}>

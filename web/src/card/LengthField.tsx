@@ -40,6 +40,7 @@ export function LengthField(props: LengthFieldProps) {
   const [complaint, setComplaint] = useState<string | null>(null);
   const asking = useRef<AbortController | null>(null);
   const pause = useRef<number | undefined>(undefined);
+  const isFresh = useRef(false);
   const scrub = useRef<{ x: number; from: number } | null>(null);
   // The value that steps start from: the newest one, also before the preview has come back.
   const now = useRef(value);
@@ -166,7 +167,13 @@ export function LengthField(props: LengthFieldProps) {
           onKeyDown={key}
           onFocus={(event) => {
             event.target.select();
+            isFresh.current = true;
             props.onFocus?.(true);
+          }}
+          onMouseUp={(event) => {
+            // Releasing the button would undo the selection that focus made.
+            if (isFresh.current) event.preventDefault();
+            isFresh.current = false;
           }}
           onBlur={() => {
             void finish();

@@ -60,7 +60,7 @@ export function FormStage({ session, preview, workshop, unit, chosen, notice }: 
   );
   const others = BASES.map(({ value, label }, index) => ({
     value,
-    label: label === 'crease' ? 'Crease to crease' : label === 'inside' ? 'Inside' : 'Outside',
+    label: label === 'crease' ? 'Creases' : label === 'inside' ? 'Inside' : 'Outside',
     text: flat.sizes_text[[0, 2, 1][index] ?? 0] ?? '',
   })).filter(({ value }) => value !== job.form.basis);
 

@@ -4,7 +4,7 @@ use std::cell::OnceCell;
 
 use kurbo::{Rect, Shape, Vec2};
 
-use super::{Layout, Piece, Turning, ways_to_fit};
+use super::{Layout, Misfit, Piece, Turning, ways_to_fit};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
 use crate::face::Coverage;
@@ -18,16 +18,25 @@ use crate::workshop::{Cutter, EyeRange, Finds, MarkSet, Workshop};
 /// Card left between pieces holds them while they are cut: 2 to 3 mm (common practice).
 const SPACING: f64 = 2.0;
 
+/// What came of laying the copies.
+#[derive(Clone, Copy)]
+pub(crate) struct Laid<'a> {
+    pub piece: &'a Piece,
+    pub layout: &'a Layout,
+    pub misfit: Option<&'a Misfit>,
+}
+
 /// Every check that a sheet gives rise to, the blank first.
 pub(crate) fn sheet_checks(
     job: &Job,
     workshop: &Workshop,
     records: Records<'_>,
     ground: &Ground,
-    piece: &Piece,
-    layout: &Layout,
+    laid: Laid<'_>,
 ) -> Vec<Check> {
-    let scene = Scene { job, workshop, records, ground, piece, layout, ways: OnceCell::new() };
+    let Laid { piece, layout, misfit } = laid;
+    let ways = OnceCell::new();
+    let scene = Scene { job, workshop, records, ground, piece, layout, misfit, ways };
     let mut checks = scene.blank();
     checks.extend(scene.copies());
     checks.extend(scene.machines());
@@ -44,6 +53,7 @@ struct Scene<'a> {
     ground: &'a Ground,
     piece: &'a Piece,
     layout: &'a Layout,
+    misfit: Option<&'a Misfit>,
     ways: OnceCell<Vec<Remedy>>,
 }
 
@@ -65,18 +75,18 @@ impl Scene<'_> {
         self.ways.get_or_init(|| ways_to_fit(self.job, self.workshop)).clone()
     }
 
-    /// The turn in which the copies lie, or else the one that passes its limits by least.
+    /// The turn in which the copies lie, or in which the piece misses by least.
     fn turn(&self) -> u16 {
-        if let Some(placement) = self.layout.runs.first().and_then(|run| run.placements.first()) {
-            return placement.turn;
+        let first = self.layout.runs.first().and_then(|run| run.placements.first());
+        first.or(self.misfit.map(|misfit| &misfit.placement)).map_or(0, |placement| placement.turn)
+    }
+
+    /// What sticks out of the window, or else the window.
+    fn window_or_excess(&self, room: Rect) -> String {
+        match self.misfit {
+            Some(misfit) if !misfit.outside.is_empty() => path_text(&misfit.outside.to_path()),
+            _ => outline(room),
         }
-        let room = self.ground.windows.cut.base;
-        let excess = |turn: u16| {
-            let size = self.piece.size(turn);
-            (size.x - room.width()).max(0.0) + (size.y - room.height()).max(0.0)
-        };
-        let turns = self.ground.turns.iter().copied();
-        turns.min_by(|a, b| excess(*a).total_cmp(&excess(*b))).unwrap_or(0)
     }
 
     fn blank(&self) -> Vec<Check> {
@@ -86,7 +96,7 @@ impl Scene<'_> {
             [(ids[0], names[0], size.x, room.width()), (ids[1], names[1], size.y, room.height())]
                 .map(|(id, name, value, bound)| {
                     self.length(id, name, (value, Sense::AtMost, bound))
-                        .at(Drawing::Sheet, outline(room))
+                        .at(Drawing::Sheet, self.window_or_excess(room))
                         .remedies(|| self.ways())
                 })
         };
@@ -131,7 +141,7 @@ impl Scene<'_> {
         let room = self.ground.windows.cut.base;
         let check =
             Check::count("copies", Stage::Sheet, "Copies", (laid, Sense::AtLeast, wanted), verdict)
-                .at(Drawing::Sheet, outline(room))
+                .at(Drawing::Sheet, self.window_or_excess(room))
                 .remedies(|| self.ways());
         let mut checks = vec![check];
         let windows = &self.ground.windows;

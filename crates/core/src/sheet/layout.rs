@@ -5,7 +5,7 @@
 //! quarter. Copies that would meet an obstacle are left out; where a block has slack, it is tried
 //! in several places and the middle wins a tie.
 
-use kurbo::{Affine, Rect, Vec2};
+use kurbo::{Affine, Point, Rect, Vec2};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -49,6 +49,14 @@ impl Piece {
             .map(Outline::bounds)
             .reduce(|all, next| all.union(next))
             .map(|bounds| Vec2::new(bounds.width(), bounds.height()))
+    }
+
+    /// The place at which the piece, turned, has its middle at `centre`.
+    #[must_use]
+    pub fn centred(&self, turn: u16, centre: Point) -> Placement {
+        let bounds = rotation(turn).transform_rect_bbox(self.outline.bounds());
+        let shift = centre - bounds.center();
+        Placement { x: shift.x, y: shift.y, turn }
     }
 
     fn turned(&self, turn: u16) -> Turned {
@@ -345,7 +353,7 @@ mod tests {
     use crate::geometry::circle;
     use crate::sheet::{Machines, Marks, Orientation};
     use crate::units::INCH;
-    use kurbo::{Point, Shape};
+    use kurbo::Shape;
     use proptest::prelude::*;
 
     /// The window of a desktop machine on Letter, 6.75 × 9.25 in (common practice).

@@ -3,7 +3,7 @@
 use aptum_core::check::{Stage, State as Standing};
 use aptum_core::form::{Dimension, Figure, Role, Sizes};
 use aptum_core::geometry::{BezPath, Shape, path_text};
-use aptum_core::sheet::{Layout, TakenBy};
+use aptum_core::sheet::{Layout, Placement, TakenBy};
 use aptum_core::units::{format_length, measure};
 use aptum_core::{Check, Job, LineKind, Prepared, prepare};
 use aptum_formats::lettering::letter_into;
@@ -104,6 +104,14 @@ pub struct NotesView {
     text: String,
 }
 
+/// A copy that fits nowhere.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct MisfitView {
+    placement: Placement,
+    /// What of it lies outside the cut window, as SVG path data.
+    outside: String,
+}
+
 /// A sheet with its copies.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct SheetView {
@@ -117,6 +125,8 @@ pub struct SheetView {
     /// SVG path data of the marks and the sign beside the first.
     marks: String,
     layout: Layout,
+    /// Where a copy would lie, when not one fits.
+    misfit: Option<MisfitView>,
     sheets: u32,
     /// One for each run of the layout.
     notes: Vec<Option<NotesView>>,
@@ -266,6 +276,10 @@ fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
             .collect(),
         marks: path_text(&marks),
         layout: prepared.layout.clone(),
+        misfit: prepared.misfit.as_ref().map(|misfit| MisfitView {
+            placement: misfit.placement,
+            outside: path_text(&misfit.outside.to_path()),
+        }),
         sheets: prepared.layout.sheets(),
         notes: prepared
             .notes

@@ -1,0 +1,292 @@
+//! A browser that does what a user does.
+
+use std::io::{BufRead, BufReader};
+use std::path::PathBuf;
+use std::process::{Child, Command, Stdio};
+use std::time::{Duration, Instant};
+
+use fantoccini::elements::Element;
+use fantoccini::key::Key;
+use fantoccini::{Client, ClientBuilder, Locator};
+use serde_json::{Value, json};
+use tempfile::TempDir;
+
+/// How long something on the page may take to appear.
+const PATIENCE: Duration = Duration::from_secs(15);
+
+/// Headless Chromium with a profile and a download folder of its own.
+pub struct Browser {
+    /// The WebDriver session.
+    pub client: Client,
+    driver: Child,
+    folder: TempDir,
+}
+
+impl Browser {
+    /// Opens a browser whose page is 1280 × 800.
+    ///
+    /// # Panics
+    /// When ChromeDriver or Chromium are missing.
+    pub async fn open() -> Self {
+        let folder = TempDir::new().expect("a temporary directory");
+        let mut driver = Command::new("chromedriver")
+            .arg("--port=0")
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .expect("chromedriver is installed");
+        let output = BufReader::new(driver.stdout.take().expect("piped"));
+        let line = output
+            .lines()
+            .map_while(Result::ok)
+            .find(|line| line.contains("started successfully on port"))
+            .expect("chromedriver says its port");
+        let port: String = line.chars().filter(char::is_ascii_digit).collect();
+        let downloads = folder.path().join("downloads");
+        std::fs::create_dir(&downloads).expect("a folder for downloads");
+        let options = json!({
+            "args": [
+                "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+                "--disable-background-networking", "--disable-component-update", "--disable-sync",
+                "--hide-scrollbars", "--force-device-scale-factor=1",
+                format!("--user-data-dir={}", folder.path().join("profile").display()),
+            ],
+            "prefs": { "download.default_directory": downloads, "download.prompt_for_download": false },
+        });
+        let mut capabilities = serde_json::Map::new();
+        capabilities.insert("goog:chromeOptions".to_owned(), options);
+        let client = ClientBuilder::new(hyper_util::client::legacy::connect::HttpConnector::new())
+            .capabilities(capabilities)
+            .connect(&format!("http://127.0.0.1:{port}"))
+            .await
+            .expect("chromium starts");
+        let browser = Self { client, driver, folder };
+        browser.resize(1280, 800).await;
+        browser
+    }
+
+    /// Gives the page this size, whatever the window's frame takes.
+    ///
+    /// # Panics
+    /// When the browser does not answer.
+    pub async fn resize(&self, width: u32, height: u32) {
+        self.client.set_window_size(width, height).await.expect("the window can be sized");
+        let inner = self.run("return [innerWidth, innerHeight]").await;
+        let frame = |index: usize, outer: u32| {
+            let inner = u32::try_from(inner[index].as_u64().unwrap_or(0)).unwrap_or(0);
+            outer + outer.saturating_sub(inner)
+        };
+        self.client
+            .set_window_size(frame(0, width), frame(1, height))
+            .await
+            .expect("the window can be sized");
+    }
+
+    /// Goes to an address and waits for the page.
+    ///
+    /// # Panics
+    /// When it does not load.
+    pub async fn go(&self, address: &str) {
+        self.client.goto(address).await.expect("the page loads");
+        self.see(".top, .message-page").await;
+    }
+
+    /// Runs a script in the page.
+    ///
+    /// # Panics
+    /// When it throws.
+    pub async fn run(&self, script: &str) -> Value {
+        self.client.execute(script, Vec::new()).await.expect("the script runs")
+    }
+
+    /// Waits for an element by its selector.
+    ///
+    /// # Panics
+    /// When it does not appear.
+    pub async fn see(&self, selector: &str) -> Element {
+        let wait = self.client.wait().at_most(PATIENCE);
+        match wait.for_element(Locator::Css(selector)).await {
+            Ok(element) => element,
+            Err(error) => {
+                panic!("{selector} does not appear: {error}\n{}", self.text("body").await)
+            }
+        }
+    }
+
+    /// The text of the first element of a selector, empty without one.
+    pub async fn text(&self, selector: &str) -> String {
+        match self.client.find(Locator::Css(selector)).await {
+            Ok(element) => element.text().await.unwrap_or_default(),
+            Err(_) => String::new(),
+        }
+    }
+
+    /// Waits until the text of `selector` contains `words`.
+    ///
+    /// # Panics
+    /// When it never does.
+    pub async fn read(&self, selector: &str, words: &str) {
+        let start = Instant::now();
+        loop {
+            let text = self.text(selector).await;
+            if text.contains(words) {
+                return;
+            }
+            assert!(
+                start.elapsed() < PATIENCE,
+                "“{words}” is not in {selector}, which says: {text}"
+            );
+            tokio::time::sleep(Duration::from_millis(40)).await;
+        }
+    }
+
+    /// Clicks the button, link or other element with these words.
+    ///
+    /// # Panics
+    /// When there is none, or it cannot be clicked.
+    pub async fn click(&self, words: &str) {
+        let path = format!(
+            "//*[self::button or self::a][contains(normalize-space(.), \"{words}\") or @aria-label=\"{words}\"]"
+        );
+        let wait = self.client.wait().at_most(PATIENCE);
+        let element = match wait.for_element(Locator::XPath(&path)).await {
+            Ok(element) => element,
+            Err(error) => panic!("nothing says “{words}”: {error}\n{}", self.text("body").await),
+        };
+        element
+            .click()
+            .await
+            .unwrap_or_else(|error| panic!("“{words}” cannot be clicked: {error}"));
+    }
+
+    /// The input or list with this label.
+    ///
+    /// # Panics
+    /// When there is none.
+    pub async fn field(&self, label: &str) -> Element {
+        let path = format!(
+            "//label[normalize-space(.)=\"{label}\"]/following::*[self::input or self::select][1]"
+        );
+        let wait = self.client.wait().at_most(PATIENCE);
+        wait.for_element(Locator::XPath(&path))
+            .await
+            .unwrap_or_else(|_| panic!("no field “{label}”"))
+    }
+
+    /// Types into a field without leaving it; what stood there is selected by the click.
+    ///
+    /// # Panics
+    /// When it cannot be typed into.
+    pub async fn write(&self, label: &str, text: &str) {
+        let field = self.field(label).await;
+        field.click().await.expect("the field can be clicked");
+        field.send_keys(text).await.expect("the field takes keys");
+    }
+
+    /// Types into a field and presses Enter, then waits until it is saved.
+    ///
+    /// # Panics
+    /// As [`write`](Self::write).
+    pub async fn enter(&self, label: &str, text: &str) {
+        self.write(label, &format!("{text}{}", char::from(Key::Enter))).await;
+        self.read(".saving", "saved").await;
+    }
+
+    /// Presses a key where the focus is.
+    ///
+    /// # Panics
+    /// When nothing takes it.
+    pub async fn press(&self, keys: &str) {
+        let element = self.client.active_element().await.expect("something has the focus");
+        element.send_keys(keys).await.expect("it takes keys");
+    }
+
+    /// What a field shows.
+    ///
+    /// # Panics
+    /// When there is no such field.
+    pub async fn value(&self, label: &str) -> String {
+        let field = self.field(label).await;
+        field.prop("value").await.expect("a field has a value").unwrap_or_default()
+    }
+
+    /// Chooses from a list by the words shown.
+    ///
+    /// # Panics
+    /// When there is no such choice.
+    pub async fn choose(&self, label: &str, words: &str) {
+        self.field(label).await.select_by_label(words).await.expect("the choice is there");
+        self.read(".saving", "saved").await;
+    }
+
+    /// Clicks a link and returns the file that arrives.
+    ///
+    /// # Panics
+    /// When none arrives.
+    pub async fn download(&self, words: &str, ending: &str) -> Vec<u8> {
+        self.click(words).await;
+        let start = Instant::now();
+        loop {
+            if let Some(path) = self.arrived(ending) {
+                let bytes = std::fs::read(&path).expect("the file can be read");
+                std::fs::remove_file(&path).expect("the file can be removed");
+                return bytes;
+            }
+            assert!(start.elapsed() < PATIENCE, "no {ending} arrives");
+            tokio::time::sleep(Duration::from_millis(50)).await;
+        }
+    }
+
+    fn arrived(&self, ending: &str) -> Option<PathBuf> {
+        std::fs::read_dir(self.folder.path().join("downloads"))
+            .ok()?
+            .filter_map(Result::ok)
+            .map(|entry| entry.path())
+            .find(|path| path.to_string_lossy().ends_with(ending))
+    }
+
+    /// A place for a file that is to be brought in.
+    #[must_use]
+    pub fn scratch(&self, name: &str) -> PathBuf {
+        self.folder.path().join(name)
+    }
+
+    /// The page as PNG.
+    ///
+    /// # Panics
+    /// When the browser does not answer.
+    pub async fn picture(&self) -> Vec<u8> {
+        // Whatever moves or blinks would make each picture different.
+        self.run("document.activeElement?.blur(); window.getSelection().removeAllRanges();").await;
+        tokio::time::sleep(Duration::from_millis(400)).await;
+        self.client.screenshot().await.expect("a picture can be taken")
+    }
+
+    /// What axe-core finds wrong with the page, as text; empty when nothing is.
+    ///
+    /// # Panics
+    /// When axe-core is not installed.
+    pub async fn barriers(&self) -> String {
+        let axe = concat!(env!("CARGO_MANIFEST_DIR"), "/../web/node_modules/axe-core/axe.min.js");
+        let axe = std::fs::read_to_string(axe).expect("npm has installed axe-core");
+        self.run(&axe).await;
+        let script = "const done = arguments[0]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', \
+            'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(found => done(found.violations.map(v => \
+            v.id + ': ' + v.help + ' ' + v.nodes.map(n => n.html.slice(0, 120) + ' ' + \
+            (n.any[0]?.message ?? '')).join(' | ')).join('\\n')));";
+        let found = self.client.execute_async(script, Vec::new()).await.expect("axe runs");
+        found.as_str().unwrap_or_default().to_owned()
+    }
+}
+
+impl Drop for Browser {
+    /// Chromium outlives a driver that is killed, so the session is closed first.
+    fn drop(&mut self) {
+        let client = self.client.clone();
+        tokio::task::block_in_place(|| {
+            let _ = tokio::runtime::Handle::current().block_on(client.close());
+        });
+        let _ = self.driver.kill();
+        let _ = self.driver.wait();
+    }
+}
