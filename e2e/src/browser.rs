@@ -173,14 +173,15 @@ impl Browser {
             .unwrap_or_else(|_| panic!("no field “{label}”"))
     }
 
-    /// Types into a field without leaving it; what stood there is selected by the click.
+    /// Types into a field without leaving it, over what stood there.
     ///
     /// # Panics
     /// When it cannot be typed into.
     pub async fn write(&self, label: &str, text: &str) {
         let field = self.field(label).await;
         field.click().await.expect("the field can be clicked");
-        field.send_keys(text).await.expect("the field takes keys");
+        let all = format!("{}a{}", char::from(Key::Control), char::from(Key::Null));
+        field.send_keys(&format!("{all}{text}")).await.expect("the field takes keys");
     }
 
     /// Types into a field and presses Enter, then waits until it is saved.
@@ -189,7 +190,22 @@ impl Browser {
     /// As [`write`](Self::write).
     pub async fn enter(&self, label: &str, text: &str) {
         self.write(label, &format!("{text}{}", char::from(Key::Enter))).await;
-        self.read(".saving", "saved").await;
+        self.settled().await;
+    }
+
+    /// Waits until everything typed is taken and saved.
+    ///
+    /// # Panics
+    /// When it never is.
+    pub async fn settled(&self) {
+        let start = Instant::now();
+        let script = "return document.querySelector('[data-pending]') === null \
+                      && document.querySelector('.saving')?.textContent === 'saved'";
+        while self.run(script).await != Value::Bool(true) {
+            let text = self.text("body").await;
+            assert!(start.elapsed() < PATIENCE, "not saved: {text}");
+            tokio::time::sleep(Duration::from_millis(40)).await;
+        }
     }
 
     /// Presses a key where the focus is.
@@ -216,7 +232,7 @@ impl Browser {
     /// When there is no such choice.
     pub async fn choose(&self, label: &str, words: &str) {
         self.field(label).await.select_by_label(words).await.expect("the choice is there");
-        self.read(".saving", "saved").await;
+        self.settled().await;
     }
 
     /// Clicks a link and returns the file that arrives.

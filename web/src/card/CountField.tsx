@@ -9,7 +9,7 @@ interface Props {
   value: number;
   errors: InputError[];
   onTry: (count: number) => void;
-  onKeep: () => void;
+  onKeep: () => Promise<boolean>;
   onApply: (error: InputError) => void;
 }
 
@@ -21,15 +21,18 @@ export function CountField({ label, value, errors, onTry, onKeep, onApply }: Pro
     setTyped(text);
     if (/^\s*\d{1,6}\s*$/.test(text)) onTry(Number(text));
   };
-  const finish = () => {
+  const finish = async () => {
     if (typed === null || !whole) return;
+    if (await onKeep()) setTyped((now) => (now === typed ? null : now));
+  };
+  const apply = (error: InputError) => {
     setTyped(null);
-    onKeep();
+    onApply(error);
   };
   const step = (by: number) => {
     setTyped(null);
     onTry(Math.max(1, value + by));
-    onKeep();
+    void onKeep();
   };
   const complaint = whole ? null : `“${typed}” is not a whole number: type 1 to 10000`;
   return (
@@ -42,12 +45,13 @@ export function CountField({ label, value, errors, onTry, onKeep, onApply }: Pro
           inputMode="numeric"
           autoComplete="off"
           value={typed ?? String(value)}
+          data-pending={typed !== null || undefined}
           aria-invalid={!whole || errors.length > 0}
           onChange={(event) => attempt(event.target.value)}
           onFocus={(event) => event.target.select()}
-          onBlur={finish}
+          onBlur={() => void finish()}
           onKeyDown={(event) => {
-            if (event.key === 'Enter') finish();
+            if (event.key === 'Enter') void finish();
             else if (event.key === 'Escape') setTyped(null);
             else if (event.key === 'ArrowUp') step(event.shiftKey ? 10 : 1);
             else if (event.key === 'ArrowDown') step(event.shiftKey ? -10 : -1);
@@ -57,7 +61,7 @@ export function CountField({ label, value, errors, onTry, onKeep, onApply }: Pro
         />
         <span className="unit" />
       </span>
-      <Problems complaint={complaint} errors={errors} onApply={onApply} />
+      <Problems complaint={complaint} errors={errors} onApply={apply} />
     </div>
   );
 }

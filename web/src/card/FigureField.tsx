@@ -27,9 +27,9 @@ export function FigureField({ figure, session, unit, onFocus }: Props) {
       onTry={(mm) => session.propose((job) => withField(job, field, mm))}
       onKeep={() => session.keep()}
       onDrop={session.drop}
-      onStandard={() => session.keep((job) => withField(job, field, null))}
+      onStandard={() => void session.keep((job) => withField(job, field, null))}
       {...(onFocus ? { onFocus } : {})}
-      onApply={(error) => session.keep((job) => withChanges(job, error.remedy.changes))}
+      onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
     />
   );
 }

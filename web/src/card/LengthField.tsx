@@ -22,7 +22,8 @@ export interface LengthFieldProps {
   isStandard?: boolean;
   errors: InputError[];
   onTry: (mm: number) => void;
-  onKeep: () => void;
+  /** Saves; false when the figure cannot be used. */
+  onKeep: () => Promise<boolean>;
   onDrop: () => void;
   /** Back to the trade's default. */
   onStandard?: () => void;
@@ -51,7 +52,7 @@ export function LengthField(props: LengthFieldProps) {
 
   const keepSoon = () => {
     window.clearTimeout(pause.current);
-    pause.current = window.setTimeout(onKeep, PAUSE);
+    pause.current = window.setTimeout(() => void onKeep(), PAUSE);
   };
 
   const read = async (entry: string): Promise<boolean> => {
@@ -77,9 +78,9 @@ export function LengthField(props: LengthFieldProps) {
   const finish = async () => {
     if (typed === null) return;
     window.clearTimeout(pause.current);
-    if (await read(typed)) {
-      setTyped(null);
-      onKeep();
+    // What cannot be used stays in the field as it was typed; so does what is typed meanwhile.
+    if ((await read(typed)) && (await onKeep())) {
+      setTyped((now) => (now === typed ? null : now));
     }
   };
 
@@ -89,6 +90,13 @@ export function LengthField(props: LengthFieldProps) {
     setTyped(null);
     setComplaint(null);
     onDrop();
+  };
+
+  const apply = (error: InputError) => {
+    asking.current?.abort();
+    window.clearTimeout(pause.current);
+    setTyped(null);
+    props.onApply(error);
   };
 
   const step = (by: number) => {
@@ -123,7 +131,7 @@ export function LengthField(props: LengthFieldProps) {
     }
   };
   const release = () => {
-    if (scrub.current && scrub.current.from !== now.current) onKeep();
+    if (scrub.current && scrub.current.from !== now.current) void onKeep();
     scrub.current = null;
   };
 
@@ -158,6 +166,7 @@ export function LengthField(props: LengthFieldProps) {
           inputMode="text"
           autoComplete="off"
           spellCheck={false}
+          data-pending={typed !== null || undefined}
           aria-invalid={wrong}
           aria-describedby={wrong ? `${id}-wrong` : note ? `${id}-note` : undefined}
           onChange={(event) => {
@@ -187,7 +196,7 @@ export function LengthField(props: LengthFieldProps) {
           {note}
         </span>
       )}
-      <Problems id={`${id}-wrong`} complaint={complaint} errors={errors} onApply={props.onApply} />
+      <Problems id={`${id}-wrong`} complaint={complaint} errors={errors} onApply={apply} />
     </div>
   );
 }

@@ -63,7 +63,9 @@ export function FaceStage({ session, preview, workshop, unit, chosen, notice }: 
                 { value: 'bare', label: 'only cut' },
               ]}
               onChoose={(choice) =>
-                session.keep((now) => withField(now, 'face', choice === 'printed' ? FIRST : null))
+                void session.keep((now) =>
+                  withField(now, 'face', choice === 'printed' ? FIRST : null),
+                )
               }
             />
           }
@@ -73,7 +75,9 @@ export function FaceStage({ session, preview, workshop, unit, chosen, notice }: 
               <ColourField
                 colour={face.colour}
                 onTry={(colour) => session.propose((now) => withField(now, 'face.colour', colour))}
-                onKeep={(colour) => session.keep((now) => withField(now, 'face.colour', colour))}
+                onKeep={(colour) =>
+                  void session.keep((now) => withField(now, 'face.colour', colour))
+                }
               />
               <div className="row-field">
                 <span>Panel names</span>
@@ -85,7 +89,7 @@ export function FaceStage({ session, preview, workshop, unit, chosen, notice }: 
                     { value: 'none', label: 'none' },
                   ]}
                   onChoose={(captions) =>
-                    session.keep((now) => withField(now, 'face.captions', captions))
+                    void session.keep((now) => withField(now, 'face.captions', captions))
                   }
                 />
               </div>
@@ -99,7 +103,7 @@ export function FaceStage({ session, preview, workshop, unit, chosen, notice }: 
                     { value: 'flaps', label: 'flaps too' },
                   ]}
                   onChoose={(coverage) =>
-                    session.keep((now) =>
+                    void session.keep((now) =>
                       withChanges(now, [{ field: 'face.coverage', value: coverage }]),
                     )
                   }

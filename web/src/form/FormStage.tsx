@@ -40,7 +40,7 @@ export function FormStage({ session, preview, workshop, unit, chosen, notice }: 
   // The same piece measured another way: core says what its sizes are then.
   const measure = (basis: Basis) => {
     const [length, across, deep] = flat.sizes[basis];
-    session.keep((now) =>
+    void session.keep((now) =>
       withChanges(now, [
         { field: 'form.basis', value: basis },
         { field: 'form.length', value: length },
@@ -139,13 +139,13 @@ export function FormStage({ session, preview, workshop, unit, chosen, notice }: 
             value={job.stock}
             choices={named(workshop.stocks)}
             errors={errorsOf(session, 'stock')}
-            onChoose={(value) => session.keep((now) => withField(now, 'stock', value))}
+            onChoose={(value) => void session.keep((now) => withField(now, 'stock', value))}
           />
           <ChoiceField
             label="Unit"
             value={job.unit}
             choices={units.map((known) => ({ value: known.unit, label: known.unit }))}
-            onChoose={(value) => session.keep((now) => withField(now, 'unit', value))}
+            onChoose={(value) => void session.keep((now) => withField(now, 'unit', value))}
           />
           <Result label="Blank" value={flat.size_text} />
           <Result label="Card in a piece" value={flat.area_text} />

@@ -48,7 +48,7 @@ export function JobDesk({ opened, stage, workshop }: Props) {
     document.title = `${session.job.name} · Aptum`;
   }, [session.job.name]);
 
-  const change = (changes: Change[]) => session.keep((job) => withChanges(job, changes));
+  const change = (changes: Change[]) => void session.keep((job) => withChanges(job, changes));
   const choose = (id: string | null) => {
     setChosenId(id);
     const place = preview?.checks.find((check) => check.id === id)?.place;
@@ -115,7 +115,7 @@ export function JobDesk({ opened, stage, workshop }: Props) {
   );
 }
 
-const SAVING = { saved: 'saved', saving: 'saving …', 'not-saved': 'not saved' };
+const SAVING = { saved: 'saved', draft: 'draft', saving: 'saving …', 'not-saved': 'not saved' };
 
 function Tools({ session, onHelp }: { session: JobSession; onHelp: () => void }) {
   return (

@@ -8,7 +8,7 @@ export function JobName({ session }: { session: JobSession }) {
   const [typed, setTyped] = useState<string | null>(null);
   const finish = () => {
     if (typed !== null && typed.trim() !== '' && typed !== session.job.name) {
-      session.keep((job) => withField(job, 'name', typed.trim()));
+      void session.keep((job) => withField(job, 'name', typed.trim()));
     }
     setTyped(null);
   };

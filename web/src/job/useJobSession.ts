@@ -10,7 +10,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, Failure } from '../api/client';
 import type { InputError, Job, OpenJob, Preview } from '../api/types';
 
-export type Saving = 'saved' | 'saving' | 'not-saved';
+export type Saving = 'saved' | 'draft' | 'saving' | 'not-saved';
 
 export interface JobSession {
   /** The job on the screen, with what is being tried. */
@@ -29,8 +29,8 @@ export interface JobSession {
   canRedo: boolean;
   /** Previews a change. */
   propose: (change: (job: Job) => Job) => void;
-  /** Saves what is being tried, after a last change if one is given. */
-  keep: (change?: (job: Job) => Job) => void;
+  /** Saves what is being tried, after a last change if one is given; false when it cannot be. */
+  keep: (change?: (job: Job) => Job) => Promise<boolean>;
   /** Drops what is being tried. */
   drop: () => void;
   undo: () => void;
@@ -85,9 +85,10 @@ export function useJobSession(opened: OpenJob): JobSession {
     if (error.isConflict) {
       setConflict(true);
     } else if (error.problem.errors.length > 0) {
+      // Said next to the figure; what is saved stays as it was.
       setErrors(error.problem.errors);
       setCurrent(false);
-      setTrouble('A figure cannot be used; the last good state is kept.');
+      setSaving('draft');
     } else {
       setTrouble(error.message);
     }
@@ -118,6 +119,7 @@ export function useJobSession(opened: OpenJob): JobSession {
       const next = change(latest.current.job);
       latest.current.job = next;
       setJob(next);
+      setSaving('draft');
       ask(next);
     },
     [ask],
@@ -125,18 +127,22 @@ export function useJobSession(opened: OpenJob): JobSession {
 
   /** One request after the other, each told the version that the one before it made. */
   const inTurn = useCallback(
-    (request: (version: number) => Promise<OpenJob>, wanted: Job | null) => {
+    (request: (version: number) => Promise<OpenJob>, wanted: Job | null): Promise<boolean> => {
       setSaving('saving');
-      latest.current.busy = latest.current.busy.then(async () => {
+      const done = latest.current.busy.then(async () => {
         try {
           const next = await request(latest.current.saved.version);
           latest.current.saved = next;
           // A newer change is on its way: only the version counts then.
           if (wanted === null || latest.current.job === wanted) show(next);
+          return true;
         } catch (error) {
           fail(error);
+          return false;
         }
       });
+      latest.current.busy = done.then(() => undefined);
+      return done;
     },
     [fail, show],
   );
@@ -145,7 +151,7 @@ export function useJobSession(opened: OpenJob): JobSession {
     (change?: (job: Job) => Job) => {
       if (change) propose(change);
       const wanted = latest.current.job;
-      inTurn((version) => api.saveJob(opened.id, version, wanted), wanted);
+      return inTurn((version) => api.saveJob(opened.id, version, wanted), wanted);
     },
     [inTurn, opened.id, propose],
   );
@@ -155,11 +161,11 @@ export function useJobSession(opened: OpenJob): JobSession {
   }, [show]);
 
   const undo = useCallback(
-    () => inTurn((version) => api.undo(opened.id, version), null),
+    () => void inTurn((version) => api.undo(opened.id, version), null),
     [inTurn, opened.id],
   );
   const redo = useCallback(
-    () => inTurn((version) => api.redo(opened.id, version), null),
+    () => void inTurn((version) => api.redo(opened.id, version), null),
     [inTurn, opened.id],
   );
   const reload = useCallback(() => {
@@ -191,7 +197,7 @@ export function useJobSession(opened: OpenJob): JobSession {
     drop,
     undo,
     redo,
-    retry: () => keep(),
+    retry: () => void keep(),
     reload,
     keepAsCopy,
   };

@@ -38,7 +38,7 @@ export function SheetStage(props: StageProps) {
   const sizes = sizesOf(stock?.sheets ?? [], meta?.sheet_sizes ?? []);
   const size = sizes.find((known) => same(known, plan.size));
   const set = (field: string, value: unknown) =>
-    session.keep((now) => withField(now, field, value === '' ? null : value));
+    void session.keep((now) => withField(now, field, value === '' ? null : value));
   const [width, height] = sheet.page;
 
   return (
@@ -160,7 +160,7 @@ export function SheetStage(props: StageProps) {
             errors={errorsOf(session, 'sheet.copies')}
             onTry={(count) => session.propose((now) => withField(now, 'sheet.copies', count))}
             onKeep={() => session.keep()}
-            onApply={(error) => session.keep((now) => withChanges(now, error.remedy.changes))}
+            onApply={(error) => void session.keep((now) => withChanges(now, error.remedy.changes))}
           />
           <FigureField
             figure={{

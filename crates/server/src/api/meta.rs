@@ -40,11 +40,12 @@ pub fn meta(store: &State<Store>) -> Result<Json<Meta>, Problem> {
     }))
 }
 
-/// A straight-tuck carton that fits every stock of the workshop in most machines.
+/// A straight-tuck carton in the first stock that the first cutter takes.
 fn starting_job(workshop: &Workshop) -> Job {
-    let stock = workshop.stocks.iter().next();
-    let size = stock.and_then(|(_, stock)| stock.sheets.first().cloned());
     let cutter = workshop.cutters.iter().next();
+    let thickest = cutter.map_or(f64::INFINITY, |(_, cutter)| cutter.thickest);
+    let stock = workshop.stocks.iter().find(|(_, stock)| stock.caliper <= thickest);
+    let size = stock.and_then(|(_, stock)| stock.sheets.first().cloned());
     let by_marks = cutter.filter(|(_, cutter)| cutter.finds.by_marks());
     let readable = by_marks.and_then(|(_, cutter)| {
         workshop.mark_sets.iter().find(|(_, set)| match &cutter.finds {
