@@ -1,5 +1,7 @@
 //! Whole jobs: the demo's, and jobs with something wrong.
 
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
 use aptum_core::check::Stage;
 use aptum_core::error::Setting;
 use aptum_core::units::INCH;

@@ -1,5 +1,7 @@
 //! The straight-tuck carton against blanks worked out by hand, and over its whole range.
 
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
 use aptum_core::LineKind;
 use aptum_core::form::carton::StraightTuck;
 use aptum_core::form::{Basis, Form, Role};

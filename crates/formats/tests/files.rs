@@ -1,5 +1,7 @@
 //! The files, read back by other libraries.
 
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
 mod reading;
 
 use aptum_core::geometry::{BezPath, Rect, Shape};

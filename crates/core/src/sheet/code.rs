@@ -15,7 +15,8 @@ pub fn sheet_code(content: &impl Serialize) -> String {
     let hash = json.bytes().fold(0xcbf2_9ce4_8422_2325_u64, |hash, byte| {
         (hash ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3)
     });
-    (0..5).map(|place| char::from(DIGITS[(hash >> (12 + 5 * place)) as usize & 31])).collect()
+    let digit = |place: u32| usize::from((hash >> (12 + 5 * place)).to_le_bytes()[0] & 31);
+    (0..5).map(|place| char::from(DIGITS[digit(place)])).collect()
 }
 
 #[cfg(test)]

@@ -381,7 +381,11 @@ fn sixteenths(inches: f64) -> Option<String> {
     if (sixteenths - whole).abs() > 16.0 * 0.001 / INCH || whole.abs() > 1e9 {
         return None;
     }
-    #[expect(clippy::cast_possible_truncation, reason = "bounded just above")]
+    #[expect(
+        clippy::cast_possible_truncation,
+        clippy::cast_sign_loss,
+        reason = "bounded and made positive just above"
+    )]
     let count = whole.abs() as u64;
     let sign = if whole < 0.0 { "-" } else { "" };
     let (units, rest) = (count / 16, count % 16);

@@ -64,7 +64,8 @@ fn paint(
                 state.pop();
             }
             "cm" => {
-                *state.last_mut().unwrap() = now * Affine::new([n[0], n[1], n[2], n[3], n[4], n[5]])
+                *state.last_mut().unwrap() =
+                    now * Affine::new([n[0], n[1], n[2], n[3], n[4], n[5]]);
             }
             "m" => path.move_to((n[0], n[1])),
             "l" => path.line_to((n[0], n[1])),

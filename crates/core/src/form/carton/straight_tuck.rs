@@ -176,7 +176,7 @@ impl StraightTuck {
 
         let dust_hinge = width - t - 2.0 * clearance;
         let tuck_hinge = length - 2.0 * clearance;
-        let limit = |flap: f64| [FLAP[0], flap.min(FLAP[1]).max(FLAP[0])];
+        let limit = |flap: f64| [FLAP[0], flap.clamp(FLAP[0], FLAP[1])];
         let named = |words, set, standard: f64, range: [f64; 2]| {
             Figure::with_standard(words, set, standard.clamp(range[0], range[1]), range, unit)
         };

@@ -1,0 +1,51 @@
+# Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
+.PHONY: demo test bench shots types build web lint check-types tools clean
+
+# Headless Chromium for the end-to-end tests and the pictures.
+APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
+
+demo: build
+	./target/release/aptum demo --data .demo
+
+test: tools web lint
+	cargo build -p aptum
+	$(MAKE) check-types
+	cargo test --workspace
+
+bench: web
+	cargo bench --workspace
+
+shots: tools web
+	cargo build -p aptum
+	mkdir -p docs/screenshots
+	cargo run -p aptum-e2e --bin shots
+
+# The API's types in TypeScript, from the Rust ones.
+types:
+	cargo run -q -p aptum -- types > web/src/api/types.ts
+
+build: web
+	cargo build --release -p aptum
+
+web: web/node_modules/.made
+	cd web && npm run check && npm run build
+
+web/node_modules/.made: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	touch $@
+
+lint: web/node_modules/.made
+	cargo fmt --all --check
+	cargo clippy --workspace --all-targets -- -D warnings
+	cd web && npm run lint
+
+check-types:
+	./target/debug/aptum types | cmp - web/src/api/types.ts \
+		|| (echo "web/src/api/types.ts is not current: run make types and commit it"; exit 1)
+
+tools:
+	@command -v chromium >/dev/null && command -v chromedriver >/dev/null \
+		|| ($(APT) update -qq && $(APT) install -y -qq --no-install-recommends chromium chromium-driver)
+
+clean:
+	rm -rf target web/dist web/node_modules .demo

@@ -1,0 +1,73 @@
+//! From figures to lines, windows, copies and checks.
+#![allow(clippy::unwrap_used, missing_docs, reason = "a bench")]
+
+use aptum_core::form::carton::StraightTuck;
+use aptum_core::geometry::Region;
+use aptum_core::sheet::{Piece, place_marks, rows_and_columns};
+use aptum_core::units::Unit;
+use aptum_core::{Job, Workshop, prepare};
+use divan::{Bencher, black_box};
+
+fn main() {
+    divan::main();
+}
+
+fn workshop() -> Workshop {
+    serde_json::from_str(include_str!("../../../demo/workshop.json")).unwrap()
+}
+
+const TOMATO: &str = include_str!("../../../demo/jobs/tomato-carton.json");
+const RUNNER_BEAN: &str = include_str!("../../../demo/jobs/runner-bean-carton.json");
+
+/// Figure to reach: under 0.2 ms.
+#[divan::bench]
+fn carton_to_lines() {
+    let carton = StraightTuck::inside_of(black_box(60.0), 30.0, 90.0);
+    black_box(carton.draw(0.4, Unit::Mm).unwrap());
+}
+
+/// Figure to reach: under 2 ms.
+#[divan::bench]
+fn window_and_layout(bencher: Bencher<'_, '_>) {
+    let (job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
+    let records = aptum_core::prepare::Records::of(&job, &workshop).unwrap();
+    let flat = job.form.draw(records.stock.caliper, job.unit).unwrap();
+    let art = job.face.as_ref().unwrap().print(&flat, 1.0);
+    let page = job.sheet.page();
+    bencher.bench_local(|| {
+        let machines = records.machines();
+        let printable = machines.printable(page, job.sheet.orientation);
+        let marks = place_marks(records.marks.unwrap(), page, printable, "");
+        let windows = machines.windows(page, job.sheet.orientation, &marks);
+        let piece = Piece::new(&flat.outline, &art.printed).unwrap();
+        black_box(rows_and_columns(&piece, &windows, &[0, 1, 2, 3], 2.0, 40))
+    });
+}
+
+/// Small pieces, hundreds of them on a sheet: the layout's worst case.
+#[divan::bench]
+fn layout_of_hundreds(bencher: Bencher<'_, '_>) {
+    let (job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
+    let prepared = prepare(&job, &workshop).unwrap();
+    let flat = StraightTuck::inside_of(6.0, 5.0, 6.0).draw(0.1, Unit::Mm).unwrap();
+    let piece = Piece::new(&flat.outline, &Region::empty()).unwrap();
+    bencher.bench_local(|| {
+        black_box(rows_and_columns(&piece, &prepared.windows, &[0, 1, 2, 3], 1.0, 1000))
+    });
+}
+
+#[divan::bench]
+fn whole_job_that_fits(bencher: Bencher<'_, '_>) {
+    whole_job(bencher, TOMATO);
+}
+
+/// Ways to fit are tried out too.
+#[divan::bench]
+fn whole_job_that_does_not_fit(bencher: Bencher<'_, '_>) {
+    whole_job(bencher, RUNNER_BEAN);
+}
+
+fn whole_job(bencher: Bencher<'_, '_>, job: &str) {
+    let (job, workshop): (Job, Workshop) = (serde_json::from_str(job).unwrap(), workshop());
+    bencher.bench_local(|| black_box(prepare(&job, &workshop).unwrap()));
+}

@@ -1,0 +1,41 @@
+//! Writing files from a prepared job.
+#![allow(clippy::unwrap_used, missing_docs, reason = "a bench")]
+
+use aptum_core::{Job, Prepared, Workshop, prepare};
+use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
+use aptum_formats::svg::{MarksInCut, cut_svg};
+use divan::{Bencher, black_box};
+
+fn main() {
+    divan::main();
+}
+
+/// One full sheet.
+fn sheet() -> (Job, Prepared) {
+    let workshop: Workshop =
+        serde_json::from_str(include_str!("../../../demo/workshop.json")).unwrap();
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json")).unwrap();
+    job.sheet.copies = 6;
+    let prepared = prepare(&job, &workshop).unwrap();
+    (job, prepared)
+}
+
+/// Figure to reach: under 20 ms.
+#[divan::bench]
+fn print_pdf_of_a_full_sheet(bencher: Bencher<'_, '_>) {
+    let (job, prepared) = sheet();
+    bencher.bench_local(|| black_box(print_pdf(&job, &prepared)));
+}
+
+#[divan::bench]
+fn hand_cut_pdf_of_a_full_sheet(bencher: Bencher<'_, '_>) {
+    let (job, prepared) = sheet();
+    bencher.bench_local(|| black_box(hand_cut_pdf(&job, &prepared)));
+}
+
+#[divan::bench]
+fn cut_svg_of_a_full_sheet(bencher: Bencher<'_, '_>) {
+    let (job, prepared) = sheet();
+    bencher.bench_local(|| black_box(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut)));
+}

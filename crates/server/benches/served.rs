@@ -1,0 +1,93 @@
+//! The program as its user meets it: start, memory, preview over HTTP, first load of the page.
+#![allow(clippy::unwrap_used, reason = "a bench")]
+
+use std::io::{BufRead, BufReader, Read, Write};
+use std::net::TcpStream;
+use std::process::{Command, Stdio};
+use std::time::{Duration, Instant};
+
+fn main() {
+    let machine = std::fs::read_to_string("/proc/cpuinfo").unwrap_or_default();
+    let model =
+        machine.lines().find_map(|line| line.strip_prefix("model name")).unwrap_or(": unknown");
+    let cores = std::thread::available_parallelism().map_or(0, usize::from);
+    println!("machine{model}, {cores} cores\n");
+
+    let data = tempfile::TempDir::new().unwrap();
+    let start = Instant::now();
+    let mut server = Command::new(env!("CARGO_BIN_EXE_aptum"))
+        .args(["demo", "--port", "0", "--data"])
+        .arg(data.path())
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let line = BufReader::new(server.stdout.take().unwrap()).lines().next().unwrap().unwrap();
+    let host = line.split("http://").nth(1).unwrap().to_owned();
+    let jobs = ask(&host, "GET", "/api/jobs", "");
+    assert!(jobs.starts_with(b"["));
+    show("start to first answer", start.elapsed(), "0.3 s");
+
+    let opened: serde_json::Value =
+        serde_json::from_slice(&ask(&host, "GET", "/api/jobs/3", "")).unwrap();
+    let job = opened["job"].to_string();
+    let mut times: Vec<Duration> = (0..300)
+        .map(|_| {
+            let start = Instant::now();
+            ask(&host, "POST", "/api/preview", &job);
+            start.elapsed()
+        })
+        .collect();
+    times.sort();
+    show("preview over HTTP, median", times[150], "5 ms");
+    show("preview over HTTP, 99 of 100", times[297], "");
+
+    let status =
+        std::fs::read_to_string(format!("/proc/{}/status", server.id())).unwrap_or_default();
+    let resident =
+        status.lines().find(|line| line.starts_with("VmRSS")).unwrap_or("VmRSS: unknown");
+    println!("{:<32} {:>14}   to reach: 60 MB", "resident memory", resident[6..].trim());
+
+    let page = String::from_utf8(ask(&host, "GET", "/", "")).unwrap();
+    let mut bytes = page.len();
+    // What the page names, and the faces it shows at once.
+    for name in page.split('"').filter(|part| part.starts_with("/assets/")) {
+        bytes += packed(&host, name);
+        if name.ends_with(".css") {
+            let css = String::from_utf8(ask(&host, "GET", name, "")).unwrap();
+            let faces = css.split("url(").skip(1).filter_map(|rest| rest.split(')').next());
+            let latin = faces.filter(|face| {
+                face.contains("-latin-") && face.ends_with(".woff2") && !face.contains("-ext-")
+            });
+            bytes += latin.map(|face| packed(&host, face)).sum::<usize>();
+        }
+    }
+    println!("{:<32} {:>11} kB   to reach: 350 kB", "first load, packed", bytes / 1024);
+    server.kill().unwrap();
+    server.wait().unwrap();
+}
+
+fn show(what: &str, time: Duration, bound: &str) {
+    let bound = if bound.is_empty() { String::new() } else { format!("   to reach: {bound}") };
+    println!("{what:<32} {:>11.2} ms{bound}", time.as_secs_f64() * 1e3);
+}
+
+fn packed(host: &str, path: &str) -> usize {
+    ask(host, "GET", path, "")
+        .len()
+        .min(request(host, "GET", path, "", "Accept-Encoding: gzip\r\n").len())
+}
+
+fn ask(host: &str, method: &str, path: &str, body: &str) -> Vec<u8> {
+    request(host, method, path, body, "")
+}
+
+/// One request on a connection of its own; the answer's body.
+fn request(host: &str, method: &str, path: &str, body: &str, headers: &str) -> Vec<u8> {
+    let mut stream = TcpStream::connect(host).unwrap();
+    let length = body.len();
+    write!(stream, "{method} {path} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n{headers}Content-Length: {length}\r\n\r\n{body}").unwrap();
+    let mut answer = Vec::new();
+    stream.read_to_end(&mut answer).unwrap();
+    let body = answer.windows(4).position(|end| end == b"\r\n\r\n").unwrap() + 4;
+    answer.split_off(body)
+}

@@ -1,0 +1,209 @@
+//! The JSON API, without a network.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+use aptum::serve::{Listen, server};
+use aptum::store::Store;
+use aptum::{api, demo};
+use rocket::http::{Header, Status};
+use rocket::local::blocking::{Client, LocalResponse};
+use serde_json::{Value, json};
+use tempfile::TempDir;
+
+struct Api {
+    client: Client,
+    _folder: TempDir,
+}
+
+const HOST: &str = "127.0.0.1:4870";
+
+impl Api {
+    fn new() -> Self {
+        let folder = TempDir::new().unwrap();
+        let store = Store::open(folder.path()).unwrap();
+        demo::start_jobs(&store).unwrap();
+        let listen = Listen { address: [127, 0, 0, 1].into(), port: 4870 };
+        Self { client: Client::tracked(server(store, &listen)).unwrap(), _folder: folder }
+    }
+
+    fn get<'c>(&'c self, path: &'c str) -> LocalResponse<'c> {
+        self.client.get(path).header(Header::new("Host", HOST)).dispatch()
+    }
+
+    fn send<'c>(&'c self, path: &'c str, body: &Value) -> LocalResponse<'c> {
+        self.client.post(path).header(Header::new("Host", HOST)).body(body.to_string()).dispatch()
+    }
+
+    fn put(&self, path: &str, body: &Value) -> (Status, Value) {
+        let request = self.client.put(path.to_owned()).header(Header::new("Host", HOST));
+        read(request.body(body.to_string()).dispatch())
+    }
+}
+
+fn read(response: LocalResponse<'_>) -> (Status, Value) {
+    let status = response.status();
+    (status, response.into_json().unwrap_or(Value::Null))
+}
+
+#[test]
+fn errors_are_problem_details_with_field_number_and_remedy() {
+    let api = Api::new();
+    let mut job = read(api.get("/api/jobs/3")).1["job"].clone();
+    job["form"]["length"] = json!(1e7);
+    job["sheet"]["cutter"] = json!("nobody");
+    let response = api.send("/api/preview", &job);
+    assert_eq!(response.content_type().unwrap().to_string(), "application/problem+json");
+    let (status, problem) = read(response);
+    assert_eq!(status, Status::UnprocessableEntity);
+    let cutter = &problem["errors"][0];
+    assert_eq!(cutter["field"], "sheet.cutter");
+    job["sheet"]["cutter"] = Value::Null;
+    let problem = read(api.send("/api/preview", &job)).1;
+    let length = &problem["errors"][0];
+    assert_eq!(length["field"], "form.length");
+    assert_eq!(length["number"], 1e7);
+    assert_eq!(length["remedy"]["changes"][0]["value"], 2000.0);
+
+    for (path, body, status) in [
+        ("/api/preview", json!({ "name": "half" }), 422),
+        ("/api/preview", json!("words"), 422),
+        ("/api/lengths", json!({ "text": "5 apples", "unit": "mm" }), 422),
+        ("/api/jobs/99/undo", json!({ "version": 1 }), 404),
+        ("/api/nothing", json!({}), 404),
+    ] {
+        let (got, problem) = read(api.send(path, &body));
+        assert_eq!((got.code, problem["status"].as_u64()), (status, Some(status.into())), "{path}");
+        assert!(problem["detail"].as_str().is_some_and(|words| words.len() > 10), "{problem}");
+    }
+    let large = json!({ "name": "x".repeat(2 << 20) });
+    assert_eq!(api.send("/api/preview", &large).status(), Status::PayloadTooLarge);
+}
+
+#[test]
+fn a_job_that_cannot_be_prepared_is_not_saved() {
+    let api = Api::new();
+    let opened = read(api.get("/api/jobs/3")).1;
+    let mut job = opened["job"].clone();
+    job["form"]["width"] = json!(-1.0);
+    let (status, _) = api.put("/api/jobs/3", &json!({ "version": 1, "job": job }));
+    assert_eq!(status, Status::UnprocessableEntity);
+    assert_eq!(read(api.get("/api/jobs/3")).1, opened);
+    job["form"]["width"] = json!(20.0);
+    let (status, saved) = api.put("/api/jobs/3", &json!({ "version": 1, "job": job }));
+    assert_eq!(
+        (status, &saved["version"], &saved["can_undo"]),
+        (Status::Ok, &json!(2), &json!(true))
+    );
+    let (status, problem) = api.put("/api/jobs/3", &json!({ "version": 1, "job": job }));
+    assert_eq!((status, &problem["type"]), (Status::Conflict, &json!("/problems/conflict")));
+}
+
+#[test]
+fn only_this_server_and_its_own_pages_are_answered() {
+    let api = Api::new();
+    let job = read(api.get("/api/jobs/3")).1["job"].clone();
+    let ask = |host: &'static str, origin: Option<&'static str>| {
+        let mut request = api.client.post("/api/preview").header(Header::new("Host", host));
+        if let Some(origin) = origin {
+            request = request.header(Header::new("Origin", origin));
+        }
+        request.body(job.to_string()).dispatch().status().code
+    };
+    assert_eq!(ask(HOST, None), 200);
+    assert_eq!(ask("localhost:4870", Some("http://localhost:4870")), 200);
+    assert_eq!(ask(HOST, Some("http://elsewhere.example")), 403);
+    assert_eq!(ask(HOST, Some("null")), 403);
+    assert_eq!(ask(HOST, Some("http://127.0.0.1:9999")), 403);
+    assert_eq!(ask("elsewhere.example", None), 403);
+    assert_eq!(ask("127.0.0.1:9999", None), 403);
+    let get = api.client.get("/api/jobs").header(Header::new("Host", "elsewhere.example"));
+    assert_eq!(get.dispatch().status(), Status::Forbidden);
+}
+
+#[test]
+fn every_answer_carries_a_strict_policy_and_nothing_else_is_served() {
+    let api = Api::new();
+    for path in ["/", "/api/jobs", "/api/nothing", "/jobs/3/form"] {
+        let response = api.get(path);
+        let policy = response.headers().get_one("Content-Security-Policy").unwrap().to_owned();
+        assert!(policy.starts_with("default-src 'none'; script-src 'self';"), "{policy}");
+        assert!(!policy.contains("unsafe"));
+    }
+    for path in [
+        "/../Cargo.toml",
+        "/%2e%2e/Cargo.toml",
+        "/assets/../../Cargo.toml",
+        "/aptum.sqlite",
+        "/.env",
+    ] {
+        assert!(api.get(path).status().class().is_client_error(), "{path}");
+    }
+}
+
+#[test]
+fn the_page_is_packed_for_browsers_that_take_it_so() {
+    let api = Api::new();
+    let plain = api.get("/").into_bytes().unwrap();
+    let request = api.client.get("/").header(Header::new("Host", HOST));
+    let packed = request.header(Header::new("Accept-Encoding", "br, gzip")).dispatch();
+    assert_eq!(packed.headers().get_one("Content-Encoding"), Some("gzip"));
+    let mut unpacked = Vec::new();
+    let bytes = packed.into_bytes().unwrap();
+    std::io::Read::read_to_end(&mut flate2::read::GzDecoder::new(&bytes[..]), &mut unpacked)
+        .unwrap();
+    assert_eq!(unpacked, plain);
+}
+
+#[test]
+fn an_archive_comes_back_as_the_same_job_and_a_bad_one_leaves_nothing() {
+    let api = Api::new();
+    let bytes = api.get("/api/jobs/2/job.aptum").into_bytes().unwrap();
+    let bring = |bytes: &[u8]| {
+        let request = api.client.post("/api/jobs/import").header(Header::new("Host", HOST));
+        read(request.body(bytes).dispatch())
+    };
+    let (status, opened) = bring(&bytes);
+    assert_eq!((status, &opened["id"]), (Status::Ok, &json!(5)));
+    assert_eq!(opened["job"], read(api.get("/api/jobs/2")).1["job"]);
+    for bad in [&bytes[..100], b"{}", &vec![0; (16 << 20) + 1]] {
+        let (status, problem) = bring(bad);
+        assert_eq!(status, Status::UnprocessableEntity);
+        assert_eq!(problem["type"], "/problems/archive");
+    }
+    assert_eq!(read(api.get("/api/jobs")).1.as_array().unwrap().len(), 5);
+}
+
+#[test]
+fn the_document_describes_every_route_and_every_reference_in_it_leads_somewhere() {
+    let api = Api::new();
+    let document = read(api.get("/api/openapi.json")).1;
+    assert_eq!(document["openapi"], "3.1.0");
+    let mut described: Vec<String> = Vec::new();
+    for (path, methods) in document["paths"].as_object().unwrap() {
+        for method in methods.as_object().unwrap().keys() {
+            described.push(format!("{} {path}", method.to_uppercase()));
+        }
+    }
+    let mut served: Vec<String> = api::routes()
+        .iter()
+        .map(|route| {
+            let path = route.uri.path().replace('<', "{").replace('>', "}");
+            format!("{} /api{path}", route.method)
+        })
+        .collect();
+    described.sort();
+    served.sort();
+    assert_eq!(described, served);
+
+    let text = document.to_string();
+    for reference in text.split("#/components/schemas/").skip(1) {
+        let name = reference.split('"').next().unwrap();
+        assert!(document["components"]["schemas"][name].is_object(), "{name} is missing");
+    }
+}
+
+#[test]
+fn the_front_ends_types_are_current() {
+    let kept = include_str!("../../../web/src/api/types.ts");
+    assert!(kept == api::typescript(), "run make types and commit web/src/api/types.ts");
+}

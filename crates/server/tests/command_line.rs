@@ -1,0 +1,97 @@
+//! `aptum export` and `aptum check`, against the demo's data and against job files.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+use std::process::{Command, Output};
+
+use aptum::store::Store;
+use aptum::{demo, output};
+use aptum_core::{Job, prepare};
+use aptum_formats::archive::JobFile;
+use aptum_formats::svg::MarksInCut;
+use tempfile::TempDir;
+
+fn aptum(arguments: &[&str]) -> Output {
+    Command::new(env!("CARGO_BIN_EXE_aptum")).args(arguments).output().unwrap()
+}
+
+fn data() -> TempDir {
+    let folder = TempDir::new().unwrap();
+    demo::start_jobs(&Store::open(folder.path()).unwrap()).unwrap();
+    folder
+}
+
+#[test]
+fn export_writes_the_files_that_the_page_gives() {
+    let (data, out) = (data(), TempDir::new().unwrap());
+    let (folder, target) = (data.path().to_str().unwrap(), out.path().join("new/folder"));
+    let done = aptum(&[
+        "export",
+        "Tomato seed carton",
+        "--data",
+        folder,
+        "--out",
+        target.to_str().unwrap(),
+    ]);
+    assert!(done.status.success(), "{}", String::from_utf8_lossy(&done.stderr));
+
+    let store = Store::open(data.path()).unwrap();
+    let job: Job = store.job(3).unwrap().job;
+    let prepared = prepare(&job, &store.workshop().unwrap()).unwrap();
+    let mut names = Vec::new();
+    for file in output::all(&job, &prepared, MarksInCut::LeftOut) {
+        assert!(std::fs::read(target.join(&file.name)).unwrap() == file.bytes, "{}", file.name);
+        names.push(file.name);
+    }
+    assert_eq!(names.len(), 2 + 7);
+    assert_eq!(std::fs::read_dir(&target).unwrap().count(), names.len(), "nothing else is left");
+
+    // The same from an archive, on a machine without that data.
+    let archive = out.path().join("job.aptum");
+    std::fs::write(&archive, JobFile::new(&job, &store.workshop().unwrap()).to_archive().unwrap())
+        .unwrap();
+    let again = out.path().join("again");
+    let done =
+        aptum(&["export", archive.to_str().unwrap(), "--out", again.to_str().unwrap(), "--marks"]);
+    assert!(done.status.success(), "{}", String::from_utf8_lossy(&done.stderr));
+    let print = |folder: &std::path::Path| std::fs::read(folder.join("print.pdf")).unwrap();
+    assert!(print(&again) == print(&target));
+    assert!(std::fs::read_to_string(again.join("cut-1.svg")).unwrap().contains("id=\"marks\""));
+}
+
+#[test]
+fn check_prints_a_table_and_its_exit_code_says_whether_something_is_broken() {
+    let data = data();
+    let folder = data.path().to_str().unwrap();
+    let fits = aptum(&["check", "Dibber carton", "--data", folder]);
+    assert_eq!(fits.status.code(), Some(0));
+    insta::assert_snapshot!(String::from_utf8(fits.stdout).unwrap());
+    let broken = aptum(&["check", "Runner bean carton", "--data", folder]);
+    assert_eq!(broken.status.code(), Some(1));
+    let table = String::from_utf8(broken.stdout).unwrap();
+    assert!(
+        table.contains("BROKEN  Blank across") && table.contains("→ Use A3 upright"),
+        "{table}"
+    );
+}
+
+#[test]
+fn what_cannot_be_done_is_said_with_exit_code_2() {
+    let (data, out) = (data(), TempDir::new().unwrap());
+    let folder = data.path().to_str().unwrap();
+    let bad = out.path().join("bad.aptum");
+    std::fs::write(&bad, "PK nonsense").unwrap();
+    let out = out.path().to_str().unwrap();
+    for (arguments, words) in [
+        (vec!["check", "Nobody’s carton", "--data", folder], "no file and no job named"),
+        (vec!["check", bad.to_str().unwrap()], "damaged"),
+        (vec!["export", "Runner bean carton", "--data", folder, "--out", out], "no copy of"),
+        (vec!["check", "x", "--data", "/proc/none"], "no file and no job named"),
+        (vec!["serve", "--data", "/proc/none"], "cannot be written"),
+    ] {
+        let done = aptum(&arguments);
+        let said = String::from_utf8(done.stderr).unwrap();
+        assert_eq!(done.status.code(), Some(2), "{arguments:?}: {said}");
+        assert!(said.contains(words), "{said}");
+    }
+}

@@ -1,0 +1,145 @@
+//! The store: revisions, two windows at once, and data files that cannot be used.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+use aptum::demo;
+use aptum::store::{Store, StoreError};
+use aptum_core::Job;
+use diesel::connection::SimpleConnection;
+use diesel::{Connection, SqliteConnection};
+use tempfile::TempDir;
+
+fn job(name: &str) -> Job {
+    let text = include_str!("../../../demo/jobs/tomato-carton.json");
+    Job { name: name.into(), ..serde_json::from_str(text).unwrap() }
+}
+
+fn open() -> (TempDir, Store) {
+    let folder = TempDir::new().unwrap();
+    let store = Store::open(folder.path()).unwrap();
+    (folder, store)
+}
+
+#[test]
+fn undo_and_redo_walk_along_the_revisions_also_after_a_restart() {
+    let (folder, store) = open();
+    let first = store.add_job(&job("one")).unwrap();
+    assert!(!first.can_undo && !first.can_redo);
+    let second = store.save_job(first.id, first.version, &job("two")).unwrap();
+    let third = store.save_job(first.id, second.version, &job("three")).unwrap();
+    drop(store);
+
+    let store = Store::open(folder.path()).unwrap();
+    let back = store.undo(first.id, third.version).unwrap();
+    assert_eq!((back.job.name.as_str(), back.can_undo, back.can_redo), ("two", true, true));
+    let back = store.undo(first.id, back.version).unwrap();
+    assert_eq!((back.job.name.as_str(), back.can_undo), ("one", false));
+    assert!(matches!(store.undo(first.id, back.version), Err(StoreError::NoFurther("undo"))));
+    let forth = store.redo(first.id, back.version).unwrap();
+    assert_eq!(forth.job.name, "two");
+
+    // A change after an undo drops what had been undone.
+    let changed = store.save_job(first.id, forth.version, &job("four")).unwrap();
+    assert!(!changed.can_redo);
+    assert!(matches!(store.redo(first.id, changed.version), Err(StoreError::NoFurther("redo"))));
+    // The same job again is no change.
+    assert_eq!(store.save_job(first.id, changed.version, &job("four")).unwrap(), changed);
+}
+
+#[test]
+fn a_change_to_an_old_version_is_refused_and_changes_nothing() {
+    let (_folder, store) = open();
+    let first = store.add_job(&job("one")).unwrap();
+    store.save_job(first.id, first.version, &job("mine")).unwrap();
+    let refused = store.save_job(first.id, first.version, &job("yours"));
+    assert!(matches!(refused, Err(StoreError::Conflict { yours: 1, current: 2 })));
+    assert!(store.undo(first.id, first.version).is_err());
+    assert_eq!(store.job(first.id).unwrap().job.name, "mine");
+}
+
+#[test]
+fn a_binned_job_is_out_of_sight_and_comes_back_whole() {
+    let (_folder, store) = open();
+    let id = store.add_job(&job("one")).unwrap().id;
+    store.bin_job(id).unwrap();
+    assert!(store.jobs().unwrap().is_empty());
+    assert!(matches!(store.job(id), Err(StoreError::NoJob(_))));
+    assert!(store.bin_job(id).is_err(), "twice");
+    store.unbin_job(id).unwrap();
+    assert_eq!(store.jobs().unwrap().len(), 1);
+    assert!(matches!(store.bin_job(99), Err(StoreError::NoJob(99))));
+}
+
+#[test]
+fn a_locked_data_file_is_said_and_nothing_is_lost() {
+    let (folder, store) = open();
+    let first = store.add_job(&job("one")).unwrap();
+    let file = folder.path().join("aptum.sqlite");
+    let mut other = SqliteConnection::establish(&file.to_string_lossy()).unwrap();
+    other.batch_execute("BEGIN IMMEDIATE").unwrap();
+    let refused = store.save_job(first.id, first.version, &job("two"));
+    assert!(matches!(refused, Err(StoreError::Locked)), "{refused:?}");
+    assert_eq!(store.job(first.id).unwrap().job.name, "one", "reading goes on");
+    other.batch_execute("COMMIT").unwrap();
+    assert!(store.save_job(first.id, first.version, &job("two")).is_ok());
+}
+
+#[test]
+fn a_data_file_of_a_newer_version_is_left_alone() {
+    let (folder, store) = open();
+    drop(store);
+    let file = folder.path().join("aptum.sqlite");
+    let mut other = SqliteConnection::establish(&file.to_string_lossy()).unwrap();
+    other
+        .batch_execute("INSERT INTO __diesel_schema_migrations (version) VALUES ('29990101000000')")
+        .unwrap();
+    let error = Store::open(folder.path()).err().unwrap();
+    assert!(matches!(&error, StoreError::Newer(version) if version == "29990101000000"));
+    assert!(error.to_string().contains("another data directory"));
+}
+
+#[test]
+fn a_data_directory_that_cannot_be_written_is_named() {
+    let folder = TempDir::new().unwrap();
+    let file = folder.path().join("plain");
+    std::fs::write(&file, "not a folder").unwrap();
+    let error = Store::open(&file.join("data")).err().unwrap();
+    assert!(matches!(error, StoreError::ReadOnly(_)), "{error}");
+
+    // A data file that the connection may only read: every write says so.
+    let (folder, store) = open();
+    store.add_job(&job("one")).unwrap();
+    drop(store);
+    std::fs::write(folder.path().join("aptum.sqlite"), "this is no database at all, only words")
+        .unwrap();
+    let error = Store::open(folder.path()).err().unwrap();
+    assert!(error.to_string().contains("not a database"), "{error}");
+}
+
+#[test]
+fn a_row_that_cannot_be_read_is_named() {
+    let (folder, store) = open();
+    let id = store.add_job(&job("one")).unwrap().id;
+    let file = folder.path().join("aptum.sqlite");
+    let mut other = SqliteConnection::establish(&file.to_string_lossy()).unwrap();
+    other.batch_execute("UPDATE revisions SET body = '{}'").unwrap();
+    let error = store.job(id).unwrap_err().to_string();
+    assert!(error.starts_with("job 1 in the data file cannot be read"), "{error}");
+}
+
+#[test]
+fn the_demo_is_put_in_once() {
+    let (_folder, store) = open();
+    demo::start_jobs(&store).unwrap();
+    demo::start_jobs(&store).unwrap();
+    assert_eq!(store.jobs().unwrap().len(), 4);
+    let workshop = store.workshop().unwrap();
+    let counts = [
+        workshop.stocks.len(),
+        workshop.printers.len(),
+        workshop.cutters.len(),
+        workshop.mark_sets.len(),
+    ];
+    assert_eq!(counts, [4, 2, 3, 3]);
+    workshop.validate().unwrap();
+}
