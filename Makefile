@@ -22,7 +22,7 @@ shots: tools web
 
 # The API's types in TypeScript, from the Rust ones.
 types:
-	cargo run -q -p aptum -- types > web/src/api/types.ts
+	cargo run -q -p aptum -- types > web/src/api/generated/types.ts
 
 build: web
 	cargo build --release -p aptum
@@ -40,8 +40,8 @@ lint: web/node_modules/.made
 	cd web && npm run lint
 
 check-types:
-	./target/debug/aptum types | cmp - web/src/api/types.ts \
-		|| (echo "web/src/api/types.ts is not current: run make types and commit it"; exit 1)
+	./target/debug/aptum types | cmp - web/src/api/generated/types.ts \
+		|| (echo "web/src/api/generated/types.ts is not current: run make types and commit it"; exit 1)
 
 tools:
 	@command -v chromium >/dev/null && command -v chromedriver >/dev/null \

@@ -3,7 +3,7 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['dist', 'src/api/types.ts', 'eslint.config.js', 'vite.config.ts'] },
+  { ignores: ['dist', 'src/api/generated', 'eslint.config.js', 'vite.config.ts'] },
   js.configs.recommended,
   ...tseslint.configs.strictTypeChecked,
   {

@@ -204,6 +204,6 @@ fn the_document_describes_every_route_and_every_reference_in_it_leads_somewhere(
 
 #[test]
 fn the_front_ends_types_are_current() {
-    let kept = include_str!("../../../web/src/api/types.ts");
-    assert!(kept == api::typescript(), "run make types and commit web/src/api/types.ts");
+    let kept = include_str!("../../../web/src/api/generated/types.ts");
+    assert!(kept == api::typescript(), "run make types and commit web/src/api/generated/types.ts");
 }

@@ -10,7 +10,7 @@ import type {
   Problem,
   ReadLength,
   Workshop,
-} from './types';
+} from './generated/types';
 
 /** A request that did not succeed. */
 export class Failure extends Error {

@@ -1,5 +1,5 @@
 /** Setting fields of a job by their dotted paths, as checks and remedies name them. */
-import type { Change, Job } from './types';
+import type { Change, Job } from './generated/types';
 
 type Json = Record<string, unknown>;
 

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 
 import { api } from './client';
-import type { Unit, UnitInfo } from './types';
+import type { Unit, UnitInfo } from './generated/types';
 
 export function useMeta() {
   return useQuery({ queryKey: ['meta'], queryFn: api.meta, staleTime: Infinity });

@@ -5,7 +5,7 @@
  */
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 
-import type { UnitInfo } from '../api/types';
+import type { UnitInfo } from '../api/generated/types';
 import { Rulers } from './Rulers';
 import { type Box, fitted, type Padding, type View, zoomed } from './view';
 

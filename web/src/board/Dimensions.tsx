@@ -1,5 +1,5 @@
 /** Dimensions as a drafter draws them: extension lines, arrows and a figure. */
-import type { Dimension } from '../api/types';
+import type { Dimension } from '../api/generated/types';
 import type { Box, View } from './view';
 
 const FIRST = 26;

@@ -1,5 +1,5 @@
 /** One piece laid flat: card, art, panels, lines by kind. */
-import type { ArtView, FlatView } from '../api/types';
+import type { ArtView, FlatView } from '../api/generated/types';
 import type { View } from './view';
 
 interface Props {

@@ -1,4 +1,4 @@
-import type { UnitInfo } from '../api/types';
+import type { UnitInfo } from '../api/generated/types';
 import type { View } from './view';
 
 const THICK = 24;

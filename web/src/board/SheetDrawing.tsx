@@ -1,5 +1,5 @@
 /** A sheet with its copies, its marks, and what takes room from it. */
-import type { ArtView, FlatView, Placement, SheetView, TakenBy } from '../api/types';
+import type { ArtView, FlatView, Placement, SheetView, TakenBy } from '../api/generated/types';
 
 /** What of a sheet is shown: all of it to work on, or just what a machine does with it. */
 export type Shown = 'all' | 'printed' | 'cut';

@@ -2,7 +2,7 @@
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
 
-import type { InputError } from '../api/types';
+import type { InputError } from '../api/generated/types';
 import { Problems } from './Problems';
 
 interface Props {

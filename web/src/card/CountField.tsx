@@ -1,7 +1,7 @@
 /** A whole number, typed or stepped. */
 import { useId, useState } from 'react';
 
-import type { InputError } from '../api/types';
+import type { InputError } from '../api/generated/types';
 import { Problems } from './Problems';
 
 interface Props {

@@ -1,6 +1,6 @@
 /** A figure of the job, as core describes it, in the spec card. */
 import { withChanges, withField } from '../api/fields';
-import type { Figure, UnitInfo } from '../api/types';
+import type { Figure, UnitInfo } from '../api/generated/types';
 import { errorsOf } from '../job/StageProps';
 import type { JobSession } from '../job/useJobSession';
 import { LengthField } from './LengthField';

@@ -6,7 +6,7 @@
 import { useEffect, useId, useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
-import type { InputError, UnitInfo } from '../api/types';
+import type { InputError, UnitInfo } from '../api/generated/types';
 import { Problems } from './Problems';
 
 export interface LengthFieldProps {

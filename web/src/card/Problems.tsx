@@ -1,5 +1,5 @@
 /** What is wrong with a field, next to it, with the way out. */
-import type { InputError } from '../api/types';
+import type { InputError } from '../api/generated/types';
 
 interface Props {
   id?: string;

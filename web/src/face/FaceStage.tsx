@@ -2,7 +2,7 @@
 import { useState } from 'react';
 
 import { withChanges, withField } from '../api/fields';
-import type { Face } from '../api/types';
+import type { Face } from '../api/generated/types';
 import { Board } from '../board/Board';
 import { FlatDrawing } from '../board/FlatDrawing';
 import { FigureField } from '../card/FigureField';

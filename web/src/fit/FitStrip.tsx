@@ -1,5 +1,5 @@
 /** The fit strip: every limit with value, bound and room left; the worst first. */
-import type { Check, Stage, State } from '../api/types';
+import type { Check, Stage, State } from '../api/generated/types';
 import { Gauge } from './Gauge';
 import { StateMark } from './StateMark';
 

@@ -1,5 +1,5 @@
 /** A scale with a needle: where a value stands against its bound. */
-import type { Gauge as Numbers } from '../api/types';
+import type { Gauge as Numbers } from '../api/generated/types';
 
 const WIDTH = 132;
 /** Where along the scale the bound stands. */

@@ -1,7 +1,7 @@
 /** What a limit says in full, and the ways out of it. */
 import { Button } from 'react-bootstrap';
 
-import type { Change, Check, Remedy } from '../api/types';
+import type { Change, Check, Remedy } from '../api/generated/types';
 import { StateMark } from './StateMark';
 
 interface Props {

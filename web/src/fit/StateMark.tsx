@@ -1,5 +1,5 @@
 /** A state as a mark and, for those who do not see it, a word. */
-import type { State } from '../api/types';
+import type { State } from '../api/generated/types';
 
 const WORDS: Record<State | 'untouched', string> = {
   fits: 'fits',

@@ -3,7 +3,7 @@ import { useState } from 'react';
 
 import { withChanges, withField } from '../api/fields';
 import { useMeta } from '../api/queries';
-import type { Basis, Figure } from '../api/types';
+import type { Basis, Figure } from '../api/generated/types';
 import { Board } from '../board/Board';
 import { Dimensions } from '../board/Dimensions';
 import { FlatDrawing, PanelNames } from '../board/FlatDrawing';

@@ -1,5 +1,5 @@
 /** What the figure in hand measures, as a small sketch of the carton and a sentence. */
-import type { Figure } from '../api/types';
+import type { Figure } from '../api/generated/types';
 
 /** Arrows on a carton seen from the front right, its top open. */
 const ARROWS: Record<string, string> = {

@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 
 import { withChanges } from '../api/fields';
 import { useUnit } from '../api/queries';
-import type { Change, OpenJob, Stage, Workshop } from '../api/types';
+import type { Change, OpenJob, Stage, Workshop } from '../api/generated/types';
 import { FaceStage } from '../face/FaceStage';
 import { FitStrip } from '../fit/FitStrip';
 import { Remedies } from '../fit/Remedies';

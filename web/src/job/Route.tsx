@@ -1,7 +1,7 @@
 /** The route: a steel rule with a station for each stage, and how each stands. */
 import { Link } from 'react-router';
 
-import type { Preview, Stage } from '../api/types';
+import type { Preview, Stage } from '../api/generated/types';
 import { StateMark } from '../fit/StateMark';
 import { STAGES } from './stages';
 

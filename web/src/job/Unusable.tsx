@@ -1,7 +1,7 @@
 /** A job whose figures or records cannot be used: says which, and lets the user mend it. */
 import { Button } from 'react-bootstrap';
 
-import type { Change, Workshop } from '../api/types';
+import type { Change, Workshop } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
 import { Way } from '../fit/Remedies';
 import { named } from '../sheet/records';

@@ -1,5 +1,5 @@
 /** The stations of the route, in order. */
-import type { Stage } from '../api/types';
+import type { Stage } from '../api/generated/types';
 
 export const STAGES: { stage: Stage; name: string }[] = [
   { stage: 'form', name: 'Form' },

@@ -8,7 +8,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
-import type { InputError, Job, OpenJob, Preview } from '../api/types';
+import type { InputError, Job, OpenJob, Preview } from '../api/generated/types';
 
 export type Saving = 'saved' | 'draft' | 'saving' | 'not-saved';
 

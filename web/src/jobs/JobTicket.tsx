@@ -1,7 +1,7 @@
 /** A job in the list: its flat, its size, its sheets and how it stands. */
 import { Link } from 'react-router';
 
-import type { JobSummary } from '../api/types';
+import type { JobSummary } from '../api/generated/types';
 import { StateMark } from '../fit/StateMark';
 
 export function JobTicket({ job, onBin }: { job: JobSummary; onBin: () => void }) {

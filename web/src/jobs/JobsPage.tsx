@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 
 import { api } from '../api/client';
 import { useJobs, useMeta } from '../api/queries';
-import type { JobSummary } from '../api/types';
+import type { JobSummary } from '../api/generated/types';
 import { JobTicket } from './JobTicket';
 
 export function JobsPage() {

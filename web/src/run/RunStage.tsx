@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Form } from 'react-bootstrap';
 
 import { api } from '../api/client';
-import type { FileInfo } from '../api/types';
+import type { FileInfo } from '../api/generated/types';
 import { SheetDrawing } from '../board/SheetDrawing';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import type { StageProps } from '../job/StageProps';

@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 
 import { api } from '../api/client';
-import type { SheetSize, UnitInfo } from '../api/types';
+import type { SheetSize, UnitInfo } from '../api/generated/types';
 import { FigureField } from '../card/FigureField';
 import type { JobSession } from '../job/useJobSession';
 

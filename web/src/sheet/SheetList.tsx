@@ -1,5 +1,5 @@
 /** The sheets of the job, small: those that are alike together. */
-import type { FlatView, SheetView } from '../api/types';
+import type { FlatView, SheetView } from '../api/generated/types';
 
 interface Props {
   sheet: SheetView;

@@ -3,7 +3,7 @@ import { useState } from 'react';
 
 import { withChanges, withField } from '../api/fields';
 import { useMeta } from '../api/queries';
-import type { Orientation, SheetSize, TakenBy } from '../api/types';
+import type { Orientation, SheetSize, TakenBy } from '../api/generated/types';
 import { Board } from '../board/Board';
 import { SheetDrawing } from '../board/SheetDrawing';
 import { ChoiceField } from '../card/ChoiceField';

@@ -1,5 +1,5 @@
 /** What takes room from the sheet, each with its hatch, to be switched off and on. */
-import type { TakenBy } from '../api/types';
+import type { TakenBy } from '../api/generated/types';
 
 type What = TakenBy | 'cut-window' | 'print-window';
 
