@@ -1,7 +1,14 @@
 /** What every stage of the route works with. */
 import type { ReactNode } from 'react';
 
-import type { Change, Check, InputError, Preview, UnitInfo, Workshop } from '../api/generated/types';
+import type {
+  Change,
+  Check,
+  InputError,
+  Preview,
+  UnitInfo,
+  Workshop,
+} from '../api/generated/types';
 import type { JobSession } from './useJobSession';
 
 export interface StageProps {
