@@ -3,7 +3,6 @@
 use std::net::IpAddr;
 
 use rocket::config::{Config, LogLevel};
-use rocket::data::{Limits, ToByteUnit};
 use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
 
@@ -28,8 +27,6 @@ pub fn server(store: Store, listen: &Listen) -> Rocket<Build> {
         address: listen.address,
         port: listen.port,
         log_level: LogLevel::Off,
-        // Job JSON is a few kB; archives stream with a limit of their own.
-        limits: Limits::default().limit("json", 1.mebibytes()),
         ..Config::release_default()
     };
     let host = match listen.address {

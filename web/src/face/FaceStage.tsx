@@ -1,10 +1,7 @@
 /** Face: what is printed on the piece. */
-import { useState } from 'react';
-
 import { withChanges, withField } from '../api/fields';
 import type { Face } from '../api/generated/types';
-import { Board } from '../board/Board';
-import { FlatDrawing } from '../board/FlatDrawing';
+import { FlatBoard } from '../board/FlatBoard';
 import { FigureField } from '../card/FigureField';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
@@ -16,37 +13,20 @@ const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
 /** What a face starts with when it is switched on. */
 const FIRST: Face = { colour: null, captions: 'names', coverage: 'faces', bleed: 1.5 };
 
-export function FaceStage({ session, preview, workshop, unit, chosen, notice }: StageProps) {
-  const [hovered, setHovered] = useState<string | null>(null);
+export function FaceStage(props: StageProps) {
+  const { session, preview, unit, notice } = props;
   const { job } = session;
-  const { flat, art } = preview;
-  const [width, height] = flat.size;
   const { face } = job;
-  const stock = workshop.stocks[job.stock];
-  const place = chosen?.place?.drawing === 'flat' ? chosen.place.path : null;
   return (
     <main className="stage">
-      <div className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}>
-        <Board
-          label={`Printed face of ${job.name}`}
-          box={{ x: 0, y: 0, width, height }}
-          padding={PADDING}
-          unit={unit}
-          hint={hovered}
-          drawing={
-            <FlatDrawing
-              flat={flat}
-              art={art}
-              colour={stock?.colour ?? '#ffffff'}
-              hovered={hovered}
-              onHover={setHovered}
-              place={place}
-            />
-          }
-        >
-          {!face && <p className="stale-note">Nothing is printed on this job: it is only cut</p>}
-        </Board>
-      </div>
+      <FlatBoard
+        stage={props}
+        label={`Printed face of ${job.name}`}
+        padding={PADDING}
+        art={preview.art}
+      >
+        {!face && <p className="stale-note">Nothing is printed on this job: it is only cut</p>}
+      </FlatBoard>
       <SpecCard
         title={face ? 'Printed face' : 'Only cut'}
         subtitle={face ? 'Seen from outside' : 'No print, no marks, no printed page'}

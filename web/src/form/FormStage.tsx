@@ -4,9 +4,9 @@ import { useState } from 'react';
 import { withChanges, withField } from '../api/fields';
 import { useMeta } from '../api/queries';
 import type { Basis, Figure } from '../api/generated/types';
-import { Board } from '../board/Board';
 import { Dimensions } from '../board/Dimensions';
-import { FlatDrawing, PanelNames } from '../board/FlatDrawing';
+import { FlatBoard } from '../board/FlatBoard';
+import { PanelNames } from '../board/FlatDrawing';
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
@@ -25,8 +25,8 @@ const BASES: { value: Basis; label: string }[] = [
 
 const isSize = (figure: Figure) => figure.standard === null;
 
-export function FormStage({ session, preview, workshop, unit, chosen, notice }: StageProps) {
-  const [hovered, setHovered] = useState<string | null>(null);
+export function FormStage(props: StageProps) {
+  const { session, preview, workshop, unit, notice } = props;
   const [inHand, setInHand] = useState<string | null>(null);
   const units = useMeta().data?.units ?? [];
   const { job } = session;
@@ -34,7 +34,6 @@ export function FormStage({ session, preview, workshop, unit, chosen, notice }: 
   const [width, height] = flat.size;
   const box = { x: 0, y: 0, width, height };
   const stock = workshop.stocks[job.stock];
-  const place = chosen?.place?.drawing === 'flat' ? chosen.place.path : null;
   const note = flat.figures.find((figure) => figure.field === inHand);
 
   // The same piece measured another way: core says what its sizes are then.
@@ -66,55 +65,39 @@ export function FormStage({ session, preview, workshop, unit, chosen, notice }: 
 
   return (
     <main className="stage">
-      <div className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}>
-        <Board
-          label={`Flat of ${job.name}, ${flat.size_text}`}
-          box={box}
-          padding={PADDING}
-          unit={unit}
-          hint={hovered}
-          drawing={
-            <FlatDrawing
-              flat={flat}
-              art={null}
-              colour={stock?.colour ?? '#ffffff'}
-              hovered={hovered}
-              onHover={setHovered}
-              place={place}
-            />
-          }
-          overlay={(view) => (
-            <>
-              <PanelNames flat={flat} view={view} />
-              <Dimensions dimensions={flat.dimensions} box={box} view={view} field={inHand} />
-            </>
-          )}
-        >
-          {!session.isCurrent && session.errors.length > 0 && (
-            <p className="stale-note">The last good drawing: a figure cannot be used</p>
-          )}
-          <ul className="legend" aria-label="Lines">
-            <li>
-              <svg viewBox="0 0 34 6" aria-hidden="true">
-                <path className="line cut" d="M0 3H34" />
-              </svg>
-              cut
-            </li>
-            <li>
-              <svg viewBox="0 0 34 6" aria-hidden="true">
-                <path className="line crease" d="M0 3H34" />
-              </svg>
-              crease
-            </li>
-            <li>
-              <svg viewBox="0 0 34 10" aria-hidden="true">
-                <rect width="34" height="10" fill="url(#glue)" />
-              </svg>
-              glue
-            </li>
-          </ul>
-        </Board>
-      </div>
+      <FlatBoard
+        stage={props}
+        label={`Flat of ${job.name}, ${flat.size_text}`}
+        padding={PADDING}
+        art={null}
+        overlay={(view) => (
+          <>
+            <PanelNames flat={flat} view={view} />
+            <Dimensions dimensions={flat.dimensions} box={box} view={view} field={inHand} />
+          </>
+        )}
+      >
+        <ul className="legend" aria-label="Lines">
+          <li>
+            <svg viewBox="0 0 34 6" aria-hidden="true">
+              <path className="line cut" d="M0 3H34" />
+            </svg>
+            cut
+          </li>
+          <li>
+            <svg viewBox="0 0 34 6" aria-hidden="true">
+              <path className="line crease" d="M0 3H34" />
+            </svg>
+            crease
+          </li>
+          <li>
+            <svg viewBox="0 0 34 10" aria-hidden="true">
+              <rect width="34" height="10" fill="url(#glue)" />
+            </svg>
+            glue
+          </li>
+        </ul>
+      </FlatBoard>
       <SpecCard
         title="Straight-tuck carton"
         subtitle={stock ? `${stock.name}, ${stock.caliper} mm` : job.stock}

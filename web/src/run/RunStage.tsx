@@ -71,7 +71,11 @@ export function RunStage({ id, session, preview, notice }: StageProps) {
       </div>
       <SpecCard
         title={`Sheet code ${preview.code}`}
-        subtitle="Printed on every sheet, so that sheet and cut can be matched"
+        subtitle={
+          art
+            ? 'Printed on every sheet, so that sheet and cut can be matched'
+            : 'Named in every cut file, so that file and job can be matched'
+        }
         notice={notice}
       >
         <Rows title="Files">

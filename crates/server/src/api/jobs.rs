@@ -10,6 +10,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use super::Problem;
+use super::body::Body;
 use super::preview::Preview;
 use super::summaries::{JobSummary, Summaries};
 use crate::store::{Store, StoredJob};
@@ -71,9 +72,9 @@ pub fn list(
 
 /// Adds a job.
 #[post("/jobs", data = "<job>")]
-pub fn create(store: &State<Store>, job: Json<Job>) -> Opened {
-    prepare(&job, &store.workshop()?)?;
-    opened(store, store.add_job(&job)?)
+pub fn create(store: &State<Store>, job: Body<Job>) -> Opened {
+    prepare(&job.0, &store.workshop()?)?;
+    opened(store, store.add_job(&job.0)?)
 }
 
 /// Adds a job from an archive or its JSON; records that it brings are added to the workshop.
@@ -106,21 +107,22 @@ pub fn open(store: &State<Store>, id: i32) -> Opened {
 
 /// Saves a change, unless the job was changed elsewhere meanwhile.
 #[put("/jobs/<id>", data = "<change>")]
-pub fn save(store: &State<Store>, id: i32, change: Json<JobChange>) -> Opened {
-    prepare(&change.job, &store.workshop()?)?;
-    opened(store, store.save_job(id, change.version, &change.job)?)
+pub fn save(store: &State<Store>, id: i32, change: Body<JobChange>) -> Opened {
+    let JobChange { version, job } = change.0;
+    prepare(&job, &store.workshop()?)?;
+    opened(store, store.save_job(id, version, &job)?)
 }
 
 /// Goes back one change.
 #[post("/jobs/<id>/undo", data = "<step>")]
-pub fn undo(store: &State<Store>, id: i32, step: Json<JobStep>) -> Opened {
-    opened(store, store.undo(id, step.version)?)
+pub fn undo(store: &State<Store>, id: i32, step: Body<JobStep>) -> Opened {
+    opened(store, store.undo(id, step.0.version)?)
 }
 
 /// Goes forward one change.
 #[post("/jobs/<id>/redo", data = "<step>")]
-pub fn redo(store: &State<Store>, id: i32, step: Json<JobStep>) -> Opened {
-    opened(store, store.redo(id, step.version)?)
+pub fn redo(store: &State<Store>, id: i32, step: Body<JobStep>) -> Opened {
+    opened(store, store.redo(id, step.0.version)?)
 }
 
 /// Puts a job into the bin.

@@ -8,6 +8,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use super::Problem;
+use super::body::Body;
 
 /// What a length measures, which decides the units that are understood.
 #[derive(Debug, Clone, Copy, Default, Deserialize, JsonSchema, TS)]
@@ -43,8 +44,8 @@ pub struct ReadLength {
 
 /// Reads a length.
 #[post("/lengths", data = "<entry>")]
-pub fn read(entry: Json<LengthEntry>) -> Result<Json<ReadLength>, Problem> {
-    let LengthEntry { text, unit, measured } = entry.into_inner();
+pub fn read(entry: Body<LengthEntry>) -> Result<Json<ReadLength>, Problem> {
+    let LengthEntry { text, unit, measured } = entry.0;
     let read = match measured {
         Measured::Length => parse_length(&text, unit),
         Measured::Caliper => parse_caliper(&text, unit),

@@ -1,5 +1,6 @@
 //! The JSON API, described by the OpenAPI document at `/api/openapi.json`.
 
+mod body;
 mod files;
 mod jobs;
 mod lengths;

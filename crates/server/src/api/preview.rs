@@ -15,6 +15,7 @@ use serde::Serialize;
 use ts_rs::TS;
 
 use super::Problem;
+use super::body::Body;
 use crate::store::Store;
 
 /// A line of the flat.
@@ -159,9 +160,9 @@ pub struct Preview {
 
 /// Prepares a job that need not be saved.
 #[post("/preview", data = "<job>")]
-pub fn preview(store: &State<Store>, job: Json<Job>) -> Result<Json<Preview>, Problem> {
-    let prepared = prepare(&job, &store.workshop()?)?;
-    Ok(Json(Preview::new(&job, &prepared)))
+pub fn preview(store: &State<Store>, job: Body<Job>) -> Result<Json<Preview>, Problem> {
+    let prepared = prepare(&job.0, &store.workshop()?)?;
+    Ok(Json(Preview::new(&job.0, &prepared)))
 }
 
 /// cm² with one decimal below 100.

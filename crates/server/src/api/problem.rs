@@ -11,6 +11,7 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
+use super::body::Unreadable;
 use crate::store::StoreError;
 
 /// A problem, as `application/problem+json`.
@@ -114,17 +115,12 @@ pub fn catchers() -> Vec<Catcher> {
 
 #[catch(default)]
 fn other(status: Status, request: &Request<'_>) -> Problem {
-    let (kind, detail) = match status.code {
-        404 => ("missing", format!("There is nothing at {}", request.uri().path())),
-        413 => (
-            "too-large",
-            "The request is larger than allowed: 1 MiB of JSON, 16 MiB of file".to_owned(),
-        ),
-        400 | 422 => (
-            "malformed",
-            "The request’s JSON does not have the form that /api/openapi.json describes".to_owned(),
-        ),
-        code => ("other", format!("The server answers {code}: {}", status.reason_lossy())),
+    let why = &request.local_cache(|| Unreadable(None)).0;
+    let (kind, detail) = match (status.code, why) {
+        (413, Some(why)) => ("too-large", why.clone()),
+        (_, Some(why)) => ("malformed", why.clone()),
+        (404, None) => ("missing", format!("There is nothing at {}", request.uri().path())),
+        (code, None) => ("other", format!("The server answers {code}: {}", status.reason_lossy())),
     };
     Problem::new(status.code, kind, status.reason_lossy(), detail)
 }

@@ -1,0 +1,190 @@
+//! Whatever reaches the API is answered in words: no entry makes the server fail.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+use std::io::{BufRead, BufReader};
+use std::process::{Command, Stdio};
+
+use aptum::demo;
+use aptum::serve::{Listen, server};
+use aptum::store::Store;
+use proptest::prelude::*;
+use rocket::http::Header;
+use rocket::local::blocking::Client;
+use serde_json::{Value, json};
+use tempfile::TempDir;
+
+const HOST: &str = "127.0.0.1:4870";
+
+fn client(folder: &TempDir) -> Client {
+    let store = Store::open(folder.path()).unwrap();
+    demo::start_jobs(&store).unwrap();
+    let listen = Listen { address: [127, 0, 0, 1].into(), port: 4870 };
+    Client::tracked(server(store, &listen)).unwrap()
+}
+
+/// Status and body of a request with a JSON body.
+fn send(client: &Client, path: &str, body: &[u8]) -> (u16, Value) {
+    let request = client.post(path.to_owned()).header(Header::new("Host", HOST)).body(body);
+    let response = request.dispatch();
+    (response.status().code, response.into_json().unwrap_or(Value::Null))
+}
+
+/// The pointer of every value in a document, its parts included.
+fn pointers(value: &Value, at: &str, found: &mut Vec<String>) {
+    found.push(at.to_owned());
+    if let Value::Object(fields) = value {
+        for (name, inner) in fields {
+            pointers(inner, &format!("{at}/{name}"), found);
+        }
+    }
+}
+
+fn job(client: &Client, id: u32) -> Value {
+    let path = format!("/api/jobs/{id}");
+    let response = client.get(path).header(Header::new("Host", HOST)).dispatch();
+    response.into_json::<Value>().unwrap()["job"].clone()
+}
+
+#[test]
+fn every_field_with_every_kind_of_nonsense_is_answered_in_words() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let nonsense = [
+        json!(null),
+        json!(-1),
+        json!(0),
+        json!(1e308),
+        json!(-1e308),
+        json!(10_000_000),
+        json!(5e-324),
+        json!(u64::MAX),
+        json!(true),
+        json!(""),
+        json!("💥\u{0}"),
+        json!("x".repeat(10_000)),
+        json!([]),
+        json!([[1]]),
+        json!({}),
+        json!({ "shape": "angle" }),
+    ];
+    let (mut refused, mut prepared) = (0, 0);
+    for id in 1..=4 {
+        let whole = job(&client, id);
+        let mut fields = Vec::new();
+        pointers(&whole, "", &mut fields);
+        assert!(fields.len() > 20);
+        for field in &fields {
+            for value in &nonsense {
+                let mut changed = whole.clone();
+                *changed.pointer_mut(field).unwrap() = value.clone();
+                let (status, body) = send(&client, "/api/preview", changed.to_string().as_bytes());
+                match status {
+                    200 => prepared += 1,
+                    422 => {
+                        refused += 1;
+                        let words = body["detail"].as_str().unwrap();
+                        assert!(!words.is_empty(), "{field} = {value}");
+                        for error in body["errors"].as_array().unwrap() {
+                            assert!(!error["field"].as_str().unwrap().is_empty());
+                            assert!(!error["remedy"]["text"].as_str().unwrap().is_empty());
+                        }
+                    }
+                    _ => panic!("{field} = {value}: {status} {body}"),
+                }
+            }
+        }
+    }
+    assert!(refused > 500 && prepared > 20, "{refused} refused, {prepared} prepared");
+}
+
+#[test]
+fn a_refused_change_leaves_the_job_as_it_was() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let before = job(&client, 3);
+    for (field, value) in [
+        ("/form/length", json!(0)),
+        ("/form/structure", json!("tower")),
+        ("/sheet/copies", json!(1_000_000)),
+        ("/sheet/copies", json!(1.5)),
+        ("/sheet/size/width", json!(1e9)),
+        ("/sheet/marks", json!("nobody")),
+        ("/stock", json!("../../etc/passwd")),
+        ("/face/colour", json!("url(http://elsewhere.example)")),
+        ("/name", json!("")),
+    ] {
+        let mut changed = before.clone();
+        *changed.pointer_mut(field).unwrap() = value;
+        let body = json!({ "version": 1, "job": changed }).to_string();
+        let request = client.put("/api/jobs/3").header(Header::new("Host", HOST)).body(body);
+        assert_eq!(request.dispatch().status().code, 422, "{field}");
+        assert_eq!(send(&client, "/api/jobs", changed.to_string().as_bytes()).0, 422, "{field}");
+    }
+    assert_eq!(job(&client, 3), before);
+    let list = client.get("/api/jobs").header(Header::new("Host", HOST)).dispatch();
+    assert_eq!(list.into_json::<Vec<Value>>().unwrap().len(), 4);
+}
+
+#[test]
+fn a_name_may_hold_what_it_likes_and_breaks_no_file() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let mut changed = job(&client, 3);
+    changed["name"] = json!("</title><script>\"&' ../..\\ ü");
+    let (status, opened) = send(&client, "/api/jobs", changed.to_string().as_bytes());
+    assert_eq!(status, 200);
+    let path = format!("/api/jobs/{}/cut/1", opened["id"]);
+    let response = client.get(path).header(Header::new("Host", HOST)).dispatch();
+    let disposition = response.headers().get_one("Content-Disposition").unwrap().to_owned();
+    assert!(disposition.is_ascii() && !disposition.contains(['/', '\\', '<']), "{disposition}");
+    let svg = response.into_string().unwrap();
+    assert!(svg.contains("&lt;/title&gt;&lt;script&gt;") && !svg.contains("<script>"));
+}
+
+#[test]
+fn a_port_in_use_is_said_and_a_second_server_on_the_same_data_sees_the_same_jobs() {
+    let folder = TempDir::new().unwrap();
+    let start = |port: &str| {
+        let mut command = Command::new(env!("CARGO_BIN_EXE_aptum"));
+        command.args(["demo", "--port", port, "--data"]).arg(folder.path());
+        command.stdout(Stdio::piped()).stderr(Stdio::piped());
+        command.spawn().unwrap()
+    };
+    let listening = |child: &mut std::process::Child| {
+        let line = BufReader::new(child.stdout.take().unwrap()).lines().next().unwrap().unwrap();
+        line.rsplit(':').next().unwrap().to_owned()
+    };
+    let mut first = start("0");
+    let port = listening(&mut first);
+    let refused = start(&port).wait_with_output().unwrap();
+    assert_eq!(refused.status.code(), Some(2));
+    let words = String::from_utf8(refused.stderr).unwrap();
+    assert!(words.contains(&format!("cannot listen at 127.0.0.1:{port}")), "{words}");
+    assert!(words.contains("--port"), "{words}");
+
+    let mut second = start("0");
+    assert_ne!(listening(&mut second), port);
+    assert_eq!(
+        Store::open(folder.path()).unwrap().jobs().unwrap().len(),
+        4,
+        "the demo is put in once"
+    );
+    for child in [&mut first, &mut second] {
+        child.kill().unwrap();
+        child.wait().unwrap();
+    }
+}
+
+#[test]
+fn no_bytes_make_a_route_fail() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let bytes = proptest::collection::vec(any::<u8>(), 0..300);
+    let routes = ["/api/preview", "/api/jobs", "/api/jobs/import", "/api/lengths"];
+    proptest!(ProptestConfig::with_cases(60), |(bytes in bytes, route in 0..routes.len())| {
+        let (status, body) = send(&client, routes[route], &bytes);
+        prop_assert!((400..500).contains(&status), "{status}");
+        prop_assert!(body["detail"].is_string());
+    });
+}

@@ -1,0 +1,50 @@
+/** One piece laid flat on the drawing board, named under the pointer. */
+import { type ReactNode, useState } from 'react';
+
+import type { ArtView } from '../api/generated/types';
+import type { StageProps } from '../job/StageProps';
+import { Board } from './Board';
+import { FlatDrawing } from './FlatDrawing';
+import type { Padding, View } from './view';
+
+interface Props {
+  stage: Pick<StageProps, 'session' | 'preview' | 'workshop' | 'unit' | 'chosen'>;
+  label: string;
+  padding: Padding;
+  art: ArtView | null;
+  overlay?: (view: View) => ReactNode;
+  children?: ReactNode;
+}
+
+export function FlatBoard({ stage, label, padding, art, overlay, children }: Props) {
+  const [hovered, setHovered] = useState<string | null>(null);
+  const { session, preview, workshop, unit, chosen } = stage;
+  const [width, height] = preview.flat.size;
+  return (
+    <div className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}>
+      <Board
+        label={label}
+        box={{ x: 0, y: 0, width, height }}
+        padding={padding}
+        unit={unit}
+        hint={hovered}
+        drawing={
+          <FlatDrawing
+            flat={preview.flat}
+            art={art}
+            colour={workshop.stocks[session.job.stock]?.colour ?? '#ffffff'}
+            hovered={hovered}
+            onHover={setHovered}
+            place={chosen?.place?.drawing === 'flat' ? chosen.place.path : null}
+          />
+        }
+        {...(overlay ? { overlay } : {})}
+      >
+        {!session.isCurrent && session.errors.length > 0 && (
+          <p className="stale-note">The last good drawing: a figure cannot be used</p>
+        )}
+        {children}
+      </Board>
+    </div>
+  );
+}
