@@ -334,6 +334,42 @@ async fn the_server_away_is_said_and_nothing_typed_is_lost() {
 }
 
 #[tokio::test(flavor = "multi_thread")]
+async fn what_does_not_fit_has_nothing_to_download_until_it_does() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser, RUNNER_BEAN, "run").await;
+    browser.read(".files", "No copy fits, so there is nothing to print or cut yet").await;
+    assert!(!browser.text(".files").await.contains("Print file"));
+    browser.click("Sheet").await;
+    browser.read(".misfit-note", "No copy fits").await;
+    browser.choose("Sheet", "A3").await;
+    browser.see(".board-wrap:not(.is-stale)").await;
+    browser.click("Run").await;
+    browser.read(".files", "Print file").await;
+    let print = Document::load_mem(&browser.download("Print file", "print.pdf").await).unwrap();
+    let (width, height) = page(&print);
+    assert!((width - 297.0).abs() < 0.01 && (height - 420.0).abs() < 0.01);
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn cut_by_hand_there_are_no_marks_and_the_lines_are_printed() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser, TOMATO, "sheet").await;
+    browser.choose("Cutter", "by hand").await;
+    browser.see(".board-wrap:not(.is-stale)").await;
+    assert!(browser.client.find(Locator::Css(".taken-keep-clear")).await.is_err());
+    browser.click("Run").await;
+    browser.read(".run-cut figcaption", "by the knife").await;
+    assert!(browser.client.find(Locator::Css("#with-marks")).await.is_err());
+    let bytes = browser.download("Hand-cut file", "hand-cut.pdf").await;
+    let hand = Document::load_mem(&bytes).unwrap();
+    let id = hand.get_pages()[&1];
+    let preferences = hand.catalog().unwrap().get(b"ViewerPreferences").unwrap().as_dict().unwrap();
+    assert_eq!(preferences.get(b"PrintScaling").unwrap().as_name().unwrap(), b"None");
+    let content = String::from_utf8_lossy(&hand.get_page_content(id)).into_owned();
+    assert!(content.contains(" d\n"), "dashes in the legend");
+}
+
+#[tokio::test(flavor = "multi_thread")]
 async fn no_view_has_barriers_or_scrolls_as_a_page() {
     let (app, browser) = (App::start(), Browser::open().await);
     for (width, height) in [(1280, 800), (1024, 768), (3840, 2160)] {

@@ -9,6 +9,7 @@ use aptum_core::sheet::{Orientation, standard_sizes};
 use aptum_core::{Job, LineKind, Prepared, Workshop, prepare};
 use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
+use proptest::prelude::*;
 use reading::{bounds, ink, open, page_box};
 
 fn workshop() -> Workshop {
@@ -245,4 +246,93 @@ fn a_job_that_is_only_cut_has_no_print_file() {
     let prepared = prepare(&job, &workshop()).unwrap();
     assert!(print_pdf(&job, &prepared).is_none());
     assert!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).is_some());
+}
+
+#[test]
+fn each_page_names_its_sheet_and_the_art_is_in_the_file_once() {
+    let (job, prepared) = (tomato(), prepare(&tomato(), &workshop()).unwrap());
+    let bytes = print_pdf(&job, &prepared).unwrap();
+    let pdf = open(&bytes);
+    let shared = pdf.objects.values().filter(|object| {
+        let stream = object.as_stream().ok();
+        stream.and_then(|s| s.dict.get(b"Subtype").ok()?.as_name().ok()) == Some(b"Form".as_slice())
+    });
+    assert_eq!(shared.count(), 1, "one drawing for forty copies");
+    // The pages differ in the figure that says which sheet this is, and in nothing else of the first six.
+    let page = |number| {
+        let ink = ink(&pdf, number);
+        ink.iter().map(|ink| aptum_core::geometry::path_text(&ink.path)).collect::<Vec<_>>()
+    };
+    let (first, second, last) = (page(1), page(2), page(7));
+    let differing = first.iter().zip(&second).filter(|(a, b)| a != b).count();
+    assert_eq!((first.len(), differing), (second.len(), 1));
+    assert!(last.len() < first.len(), "the remainder has fewer copies");
+}
+
+#[test]
+fn a_sheet_that_no_copy_fits_prints_its_marks_alone() {
+    let job = job(include_str!("../../../demo/jobs/runner-bean-carton.json"));
+    let prepared = prepare(&job, &workshop()).unwrap();
+    assert_eq!(prepared.layout.laid, 0);
+    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    let page = ink(&pdf, 1);
+    assert_eq!(page.len(), 4 + 1, "four angles and the figure beside the first");
+    assert!(page.iter().all(|ink| ink.how == "g"));
+    assert!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).is_none());
+}
+
+#[test]
+fn the_sign_beside_the_first_mark_is_printed_where_the_window_leaves_room() {
+    let (job, prepared) = letter_with_angles();
+    let place = prepared.marks.sign.as_ref().unwrap().place;
+    let page = ink(&open(&print_pdf(&job, &prepared).unwrap()), 1);
+    let inside = |rect: Rect| place.inflate(0.1, 0.1).contains_rect(rect);
+    assert!(page.iter().any(|ink| ink.how == "g" && inside(ink.path.bounding_box())));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// Whatever is made: ink stays on what prints, each copy's cut is where the sheet has it, and
+    /// the print and the cut file agree on every place.
+    #[test]
+    fn print_and_cut_agree_for_any_carton(
+        length in 15.0..90.0f64, width in 12.0..50.0f64, height in 15.0..120.0f64,
+        copies in 1..9u32, spacing in 0.5..6.0f64, landscape: bool, whole: bool,
+    ) {
+        let mut job = tomato();
+        job.form = aptum_core::form::Form::StraightTuck(
+            aptum_core::form::carton::StraightTuck::inside_of(length, width, height),
+        );
+        job.sheet.copies = copies;
+        job.sheet.spacing = spacing;
+        let face = job.face.as_mut().unwrap();
+        face.captions = aptum_core::face::Captions::None;
+        if whole { face.coverage = aptum_core::face::Coverage::Flaps; }
+        if landscape { job.sheet.orientation = Orientation::Landscape; }
+        let prepared = prepare(&job, &workshop()).unwrap();
+        prop_assume!(prepared.layout.laid > 0);
+
+        let page = ink(&open(&print_pdf(&job, &prepared).unwrap()), 1);
+        let printable = prepared.windows.printable.inflate(0.01, 0.01);
+        for ink in &page {
+            prop_assert!(printable.contains_rect(ink.path.bounding_box()), "{:?}", ink.path.bounding_box());
+        }
+        let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+        let document = roxmltree::Document::parse(&svg).unwrap();
+        let cuts: Vec<BezPath> = group(&document, "cut")
+            .into_iter()
+            .filter(|path| path.elements().last() == Some(&kurbo::PathEl::ClosePath))
+            .collect();
+        let art: Vec<Rect> =
+            page.iter().filter(|ink| ink.how == "rg").map(|ink| ink.path.bounding_box()).collect();
+        prop_assert_eq!(cuts.len(), art.len());
+        let bleed = prepared.art.as_ref().unwrap().bleed;
+        for (cut, art) in cuts.iter().zip(&art) {
+            // Colour lies on the piece, and past its cut by no more than the bleed.
+            let reach = cut.bounding_box().inflate(bleed + 0.01, bleed + 0.01);
+            prop_assert!(reach.contains_rect(*art), "{art:?} {reach:?}");
+            prop_assert!((cut.area().abs() - prepared.flat.area()).abs() < 0.01 * prepared.flat.area());
+        }
+    }
 }

@@ -7,6 +7,7 @@ use aptum::store::{Store, StoreError};
 use aptum_core::Job;
 use diesel::connection::SimpleConnection;
 use diesel::{Connection, SqliteConnection};
+use proptest::prelude::*;
 use tempfile::TempDir;
 
 fn job(name: &str) -> Job {
@@ -142,4 +143,69 @@ fn the_demo_is_put_in_once() {
     ];
     assert_eq!(counts, [4, 2, 3, 3]);
     workshop.validate().unwrap();
+}
+
+/// What a user may do to a job's history.
+#[derive(Debug, Clone)]
+enum Step {
+    Save(u8),
+    Undo,
+    Redo,
+    Restart,
+}
+
+fn steps() -> impl Strategy<Value = Vec<Step>> {
+    let step = prop_oneof![
+        4 => (0..6u8).prop_map(Step::Save),
+        3 => Just(Step::Undo),
+        2 => Just(Step::Redo),
+        1 => Just(Step::Restart),
+    ];
+    proptest::collection::vec(step, 1..40)
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// Against the plainest model of a history: a list of names and a place in it.
+    #[test]
+    fn any_history_is_walked_as_a_list_would_be(steps in steps()) {
+        let (folder, mut store) = open();
+        let mut stored = store.add_job(&job("0")).unwrap();
+        let (mut names, mut at) = (vec!["0".to_owned()], 0);
+        for step in steps {
+            match step {
+                Step::Save(name) => {
+                    let name = name.to_string();
+                    stored = store.save_job(stored.id, stored.version, &job(&name)).unwrap();
+                    if names[at] != name {
+                        names.truncate(at + 1);
+                        names.push(name);
+                        at += 1;
+                    }
+                }
+                Step::Undo => match store.undo(stored.id, stored.version) {
+                    Ok(back) => {
+                        stored = back;
+                        at -= 1;
+                    }
+                    Err(error) => prop_assert!(at == 0, "{error}"),
+                },
+                Step::Redo => match store.redo(stored.id, stored.version) {
+                    Ok(forth) => {
+                        stored = forth;
+                        at += 1;
+                    }
+                    Err(error) => prop_assert!(at + 1 == names.len(), "{error}"),
+                },
+                Step::Restart => {
+                    drop(store);
+                    store = Store::open(folder.path()).unwrap();
+                }
+            }
+            prop_assert_eq!(&store.job(stored.id).unwrap(), &stored);
+            prop_assert_eq!(&stored.job.name, &names[at]);
+            prop_assert_eq!((stored.can_undo, stored.can_redo), (at > 0, at + 1 < names.len()));
+        }
+    }
 }

@@ -75,7 +75,9 @@ export function SheetStage(props: StageProps) {
           />
           <SheetList sheet={sheet} flat={flat} picked={run} onPick={setPicked} />
           {sheet.layout.laid === 0 && (
-            <p className="stale-note">No copy fits: the fit strip says why and what would help</p>
+            <p className="stale-note misfit-note">
+              No copy fits. The fit strip says why and what would help.
+            </p>
           )}
         </Board>
       </div>

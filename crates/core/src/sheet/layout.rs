@@ -433,6 +433,63 @@ mod tests {
         }
     }
 
+    #[test]
+    fn copies_that_meet_a_mark_are_left_out_and_the_others_stay() {
+        let mut windows = bare(100.0, 100.0);
+        let corner = Region::rect(Rect::new(-1.0, -1.0, 8.0, 8.0));
+        windows.cut.obstacles = Outline::of_region(&corner);
+        let layout = rows_and_columns(&rectangle(24.0, 24.0), &windows, &[0], 1.0, 16);
+        // Four by four fit with 1 mm of slack: none of the offsets clears the corner.
+        assert_eq!(layout.per_sheet, 15);
+        let one = rows_and_columns(&rectangle(90.0, 90.0), &windows, &[0], 1.0, 1);
+        assert_eq!(one.per_sheet, 1, "ten millimetres of slack do");
+    }
+
+    #[test]
+    fn the_remainder_takes_the_first_places() {
+        let layout = rows_and_columns(&rectangle(40.0, 40.0), &bare(100.0, 100.0), &[0], 2.0, 10);
+        assert_eq!(counts(&layout), [4, 4, 2]);
+        assert_eq!((layout.sheets(), layout.laid), (3, 10));
+        assert_eq!(layout.runs[1].placements[..], layout.runs[0].placements[..2]);
+        let none = rows_and_columns(&rectangle(101.0, 5.0), &bare(100.0, 100.0), &[0], 2.0, 10);
+        assert_eq!(none, Layout::default());
+    }
+
+    #[test]
+    fn placements_turn_about_the_flats_origin() {
+        let piece = rectangle(30.0, 10.0);
+        for turn in 0..4 {
+            let placement = piece.centred(turn, Point::new(50.0, 60.0));
+            let placed = placement.transform().transform_rect_bbox(Rect::new(0.0, 0.0, 30.0, 10.0));
+            assert!((placed.center() - Point::new(50.0, 60.0)).hypot() < 1e-9);
+            let size = piece.size(turn);
+            assert!(
+                (placed.width() - size.x).abs() < 1e-9 && (placed.height() - size.y).abs() < 1e-9
+            );
+        }
+    }
+
+    proptest! {
+        /// In a bare window more room, less spacing and freer turning never fit fewer copies, and
+        /// the count is never below what plain rows and columns come to by arithmetic.
+        #[test]
+        fn more_room_never_fits_fewer(
+            width in 5.0..80.0f64, height in 5.0..80.0f64, page in 60.0..200.0f64,
+            spacing in 0.0..8.0f64, more in 0.0..40.0f64,
+        ) {
+            let piece = rectangle(width, height);
+            let fits = |page: f64, spacing: f64, turns: &[u16]| {
+                rows_and_columns(&piece, &bare(page, page), turns, spacing, 1).per_sheet
+            };
+            let count = fits(page, spacing, &[0, 1]);
+            prop_assert!(fits(page, spacing, &[0]) <= count);
+            prop_assert!(fits(page, spacing + 1.0, &[0]) <= fits(page, spacing, &[0]));
+            prop_assert!(fits(page + more, spacing, &[0]) >= fits(page, spacing, &[0]));
+            let rows = |size: f64| ((page + spacing) / (size + spacing) + 1e-9).floor();
+            prop_assert!(f64::from(count) >= rows(width) * rows(height));
+        }
+    }
+
     proptest! {
         #![proptest_config(ProptestConfig::with_cases(64))]
         /// Judged by polygon algebra, which the layout does not use.
