@@ -2,11 +2,11 @@
 
 mod grammage;
 mod length;
+mod unit;
 
 pub use grammage::{BasisSheet, grammage_from_basis_weight};
-pub use length::{
-    LengthError, Unit, UnitInfo, format_length, measure, parse_caliper, parse_length,
-};
+pub use length::{LengthError, parse_caliper, parse_length};
+pub use unit::{Unit, UnitInfo, format_length, measure};
 
 /// Millimetres in an inch, exact by definition (international yard and pound agreement, 1959).
 pub const INCH: f64 = 25.4;

@@ -17,17 +17,18 @@
 //!
 //! The convention for the joint is the longer back, so the tube closes square.
 
-use kurbo::{Affine, Point, Rect, Shape};
+mod drafting;
+mod figures;
+
+use kurbo::Affine;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use super::flaps;
-use crate::check::{Check, Drawing, Sense, Stage};
-use crate::error::{Faults, InputError, Remedy};
-use crate::form::{Axis, Basis, Dimension, Figure, Flat, Panel, Role, Sizes, Unfolded};
-use crate::geometry::path_text;
-use crate::units::{Unit, format_length, measure};
+use crate::error::InputError;
+use crate::form::{Basis, Figure, Flat, Panel, Role, Sizes, Unfolded};
+use crate::units::Unit;
 
 /// Parameters in mm. A flap that is `None` follows the trade's default.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
@@ -127,125 +128,6 @@ impl StraightTuck {
         flat.checks = parts.checks(&flat, unit);
         flat.figures = parts.figures;
         Ok(flat)
-    }
-
-    /// The parts' sizes, once every figure is known to be drawable.
-    fn parts(&self, t: f64, unit: Unit) -> Result<Parts, Vec<InputError>> {
-        let mut faults = Faults::default();
-        let show = |value| measure(value, unit);
-        let calipers = allowance(self.basis);
-        let words = [
-            ("form.length", "Length", "Across the front."),
-            ("form.width", "Width", "From front to back."),
-            ("form.height", "Height", "Between the two closures."),
-        ];
-        for axis in 0..3 {
-            let (field, name, _) = words[axis];
-            let [lowest, highest] = INSIDE.map(|inside| inside + calipers[axis] * t);
-            faults.range(field, name, self.given()[axis], lowest..=highest, show);
-        }
-        let clearance = self.clearance.unwrap_or(CLEARANCE);
-        faults.range("form.clearance", "Clearance", clearance, 0.0..=5.0, show);
-        if !faults.is_empty() {
-            return faults.or(Parts::default());
-        }
-
-        let inside @ [length, width, height] = self.inside(t);
-        let (thinnest, axis) = (0..3)
-            .map(|axis| (inside[axis], axis))
-            .fold((f64::MAX, 0), |least, next| if next.0 < least.0 { next } else { least });
-        if t > thinnest * THICKEST_WALL {
-            let least = t / THICKEST_WALL + calipers[axis] * t;
-            faults.add(InputError::new(
-                words[axis].0,
-                format!(
-                    "Card of {} is too thick for a piece that is {} inside: it may be at most {}",
-                    show(t),
-                    show(thinnest),
-                    show(thinnest * THICKEST_WALL)
-                ),
-                t,
-                Remedy::set(
-                    format!("Set the {} to {}", words[axis].1.to_lowercase(), show(least)),
-                    words[axis].0,
-                    least,
-                ),
-            ));
-            return faults.or(Parts::default());
-        }
-
-        let dust_hinge = width - t - 2.0 * clearance;
-        let tuck_hinge = length - 2.0 * clearance;
-        let limit = |flap: f64| [FLAP[0], flap.clamp(FLAP[0], FLAP[1])];
-        let named = |words, set, standard: f64, range: [f64; 2]| {
-            Figure::with_standard(words, set, standard.clamp(range[0], range[1]), range, unit)
-        };
-        let flap_figures = [
-            named(
-                ("form.tuck", "Tuck flap", "From the tuck’s crease to its edge, behind the front."),
-                self.tuck,
-                flaps::tuck_standard(width),
-                FLAP,
-            ),
-            named(
-                (
-                    "form.dust",
-                    "Dust flaps",
-                    "How far they reach in from the sides, under the closing panel.",
-                ),
-                self.dust,
-                flaps::dust_standard(length, width, clearance),
-                limit(flaps::dust_limit(dust_hinge)),
-            ),
-            named(
-                ("form.glue", "Glue flap", "Width of the flap that joins front and left side."),
-                self.glue,
-                flaps::GLUE_STANDARD,
-                limit(flaps::glue_limit(height)),
-            ),
-            named(
-                (
-                    "form.slit",
-                    "Slit lock",
-                    "Cut in from each end of the tuck’s crease; the dust flaps catch in it.",
-                ),
-                self.slit,
-                flaps::slit_standard(tuck_hinge),
-                [0.0, tuck_hinge / 3.0],
-            ),
-            named(
-                ("form.clearance", "Clearance", "Play of what tucks in, on each side."),
-                self.clearance,
-                CLEARANCE,
-                [0.0, 5.0],
-            ),
-        ];
-        for figure in &flap_figures {
-            let [lowest, highest] = figure.range;
-            faults.range(&figure.field, &figure.label, figure.value, lowest..=highest, show);
-        }
-        if dust_hinge < FLAP[0] || tuck_hinge < FLAP[0] {
-            faults.add(InputError::new(
-                "form.clearance",
-                format!(
-                    "A clearance of {} leaves no dust flap or tuck in {} × {} inside",
-                    show(clearance),
-                    format_length(length, unit),
-                    show(width)
-                ),
-                clearance,
-                Remedy::set("Set it to 0", "form.clearance", 0.0),
-            ));
-        }
-        let [tuck, dust, glue, slit, _] = flap_figures.each_ref().map(|figure| figure.value);
-        let mut figures: Vec<Figure> = (0..3)
-            .map(|axis| {
-                let range = INSIDE.map(|inside| inside + calipers[axis] * t);
-                Figure::given(words[axis], self.given()[axis], range, unit)
-            })
-            .collect();
-        figures.extend(flap_figures);
-        faults.or(Parts { t, inside, clearance, tuck, dust, glue, slit, figures })
     }
 }
 
@@ -354,93 +236,5 @@ impl Parts {
             .cut(along, far)
             .hinge(along, back, 90.0, flaps::dust_flap("Base left dust flap", hinge, self.dust))
             .cut(along, 0.0)
-    }
-
-    fn dimensions(&self, flat: &Flat, unit: Unit) -> Vec<Dimension> {
-        let bounds = |name: &str| flat.panel(name).map_or(Rect::ZERO, |p| p.outline.bounding_box());
-        let (front, side, tuck) = (bounds("Front"), bounds("Right side"), bounds("Top tuck"));
-        let (dust, glue) = (bounds("Top right dust flap"), bounds("Glue flap"));
-        let base = |from: f64, to: f64, y: f64| {
-            Dimension::new(Axis::Across, Point::new(from, y), Point::new(to, y), 0, unit)
-        };
-        let left = |x: f64, from: f64, to: f64, tier| {
-            Dimension::new(Axis::Along, Point::new(x, from), Point::new(x, to), tier, unit)
-        };
-        let all = flat.bounds;
-        vec![
-            base(glue.x0, front.x0, glue.y1).of("form.glue"),
-            base(front.x0, front.x1, front.y1).of("form.length"),
-            base(side.x0, side.x1, side.y1).of("form.width"),
-            left(front.x0, side.y0, side.y1, 0).of("form.height"),
-            left(tuck.x0, tuck.y0, tuck.y1, 0).of("form.tuck"),
-            left(dust.x0, dust.y0, dust.y1, 1).of("form.dust"),
-            Dimension::new(
-                Axis::Across,
-                Point::new(all.x0, all.y1),
-                Point::new(all.x1, all.y1),
-                1,
-                unit,
-            ),
-            Dimension::new(
-                Axis::Along,
-                Point::new(all.x0, all.y0),
-                Point::new(all.x0, all.y1),
-                2,
-                unit,
-            ),
-        ]
-    }
-
-    fn checks(&self, flat: &Flat, unit: Unit) -> Vec<Check> {
-        let [length, width, height] = self.inside;
-        let show = |value| measure(value, unit);
-        let outline =
-            |name: &str| flat.panel(name).map_or(String::new(), |p| path_text(&p.outline));
-        let (smallest, name, field, place) = [
-            (self.glue, "glue flap", "form.glue", "Glue flap"),
-            (self.dust, "dust flaps", "form.dust", "Top right dust flap"),
-            (self.tuck, "tuck flap", "form.tuck", "Top tuck"),
-        ]
-        .into_iter()
-        .fold((f64::MAX, "", "", ""), |least, next| if next.0 < least.0 { next } else { least });
-        let limit = |id, label, value, bound| {
-            Check::length(id, Stage::Form, label, (value, Sense::AtMost, bound), unit)
-        };
-        vec![
-            Check::length(
-                "smallest-flap",
-                Stage::Form,
-                "Smallest flap",
-                (smallest, Sense::AtLeast, flaps::SMALLEST_FLAP),
-                unit,
-            )
-            .at(Drawing::Flat, outline(place))
-            .remedy(Remedy::set(
-                format!("Make the {name} {} wide", show(flaps::SMALLEST_FLAP)),
-                field,
-                flaps::SMALLEST_FLAP,
-            )),
-            limit("tucks", "Both tuck flaps", 2.0 * self.tuck, height)
-                .at(Drawing::Flat, outline("Top tuck"))
-                .remedy(Remedy::set(
-                    format!("Shorten the tuck flaps to {}", show(height / 2.0)),
-                    "form.tuck",
-                    height / 2.0,
-                )),
-            limit("dust-flaps", "Both dust flaps", 2.0 * self.dust, length)
-                .at(Drawing::Flat, outline("Top right dust flap"))
-                .remedy(Remedy::set(
-                    format!("Shorten the dust flaps to {}", show(length / 2.0)),
-                    "form.dust",
-                    length / 2.0,
-                )),
-            limit("glue-flap", "Glue flap", self.glue, width)
-                .at(Drawing::Flat, outline("Glue flap"))
-                .remedy(Remedy::set(
-                    format!("Narrow the glue flap to {}", show(width)),
-                    "form.glue",
-                    width,
-                )),
-        ]
     }
 }
