@@ -253,12 +253,20 @@ impl Browser {
         }
     }
 
+    /// Chromium holds the name with an empty file and moves the finished download onto it.
     fn arrived(&self, ending: &str) -> Option<PathBuf> {
-        std::fs::read_dir(self.folder.path().join("downloads"))
+        let files: Vec<PathBuf> = std::fs::read_dir(self.folder.path().join("downloads"))
             .ok()?
             .filter_map(Result::ok)
             .map(|entry| entry.path())
-            .find(|path| path.to_string_lossy().ends_with(ending))
+            .collect();
+        let named = |ending: &str| {
+            files.iter().find(|path| path.to_string_lossy().ends_with(ending)).cloned()
+        };
+        if named(".crdownload").is_some() {
+            return None;
+        }
+        named(ending).filter(|path| path.metadata().is_ok_and(|file| file.len() > 0))
     }
 
     /// A place for a file that is to be brought in.

@@ -72,7 +72,6 @@ export function useJobSession(opened: OpenJob): JobSession {
       setSaving('saved');
       setTrouble(null);
       setConflict(false);
-      client.setQueryData(['job', next.id], next);
       void client.invalidateQueries({ queryKey: ['jobs'] });
       void client.invalidateQueries({ queryKey: ['files', next.id] });
     },
