@@ -95,8 +95,7 @@ pub async fn import(store: &State<Store>, file: Data<'_>) -> Opened {
     together.cutters.extend(new.cutters.clone());
     together.mark_sets.extend(new.mark_sets.clone());
     prepare(&job, &together)?;
-    store.add_records(&new)?;
-    opened(store, store.add_job(&job)?)
+    opened(store, store.bring_job(&job, &new)?)
 }
 
 /// Opens a job.

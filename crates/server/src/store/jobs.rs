@@ -1,8 +1,9 @@
 //! Jobs as revisions: a change adds one, undo and redo move along them.
 
-use aptum_core::Job;
+use aptum_core::{Job, Workshop};
 use diesel::prelude::*;
 
+use super::records::add_all;
 use super::schema::{jobs, revisions};
 use super::{Store, StoreError};
 
@@ -67,7 +68,16 @@ impl Store {
     /// # Errors
     /// [`StoreError`] from the database.
     pub fn add_job(&self, job: &Job) -> Result<StoredJob, StoreError> {
+        self.bring_job(job, &Workshop::default())
+    }
+
+    /// Adds a job with the records that it brings: both, or neither.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn bring_job(&self, job: &Job, records: &Workshop) -> Result<StoredJob, StoreError> {
         self.change(|connection| {
+            add_all(connection, records)?;
             let id: i32 = diesel::insert_into(jobs::table)
                 .values((jobs::head.eq(1), jobs::version.eq(1)))
                 .returning(jobs::id)

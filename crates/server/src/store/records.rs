@@ -31,13 +31,19 @@ impl Store {
     /// # Errors
     /// [`StoreError`] from the database.
     pub fn add_records(&self, workshop: &Workshop) -> Result<(), StoreError> {
-        self.change(|connection| {
-            add(connection, "stocks", &workshop.stocks)?;
-            add(connection, "printers", &workshop.printers)?;
-            add(connection, "cutters", &workshop.cutters)?;
-            add(connection, "mark_sets", &workshop.mark_sets)
-        })
+        self.change(|connection| add_all(connection, workshop))
     }
+}
+
+/// Adds every record whose id is not taken yet, inside the caller's transaction.
+pub(super) fn add_all(
+    connection: &mut SqliteConnection,
+    workshop: &Workshop,
+) -> Result<(), StoreError> {
+    add(connection, "stocks", &workshop.stocks)?;
+    add(connection, "printers", &workshop.printers)?;
+    add(connection, "cutters", &workshop.cutters)?;
+    add(connection, "mark_sets", &workshop.mark_sets)
 }
 
 fn load<T: DeserializeOwned>(
