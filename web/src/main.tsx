@@ -12,6 +12,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 
+import { NewJobPage } from './catalogue/NewJobPage';
 import { JobPage } from './job/JobPage';
 import { JobsPage } from './jobs/JobsPage';
 
@@ -24,6 +25,7 @@ if (root) {
         <BrowserRouter>
           <Routes>
             <Route path="/" element={<JobsPage />} />
+            <Route path="/new" element={<NewJobPage />} />
             <Route path="/jobs/:id" element={<Navigate to="form" replace />} />
             <Route path="/jobs/:id/:stage" element={<JobPage />} />
             <Route path="*" element={<Navigate to="/" replace />} />

@@ -1,7 +1,9 @@
 //! From figures to lines, windows, copies and checks.
 #![allow(clippy::unwrap_used, missing_docs, reason = "a bench")]
 
-use aptum_core::form::carton::StraightTuck;
+use aptum_core::fold::{FoldModel, fold_checks};
+use aptum_core::form::Form;
+use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::geometry::Region;
 use aptum_core::sheet::{Piece, place_marks, rows_and_columns};
 use aptum_core::units::Unit;
@@ -19,10 +21,14 @@ fn workshop() -> Workshop {
 const TOMATO: &str = include_str!("../../../demo/jobs/tomato-carton.json");
 const RUNNER_BEAN: &str = include_str!("../../../demo/jobs/runner-bean-carton.json");
 
+fn carton(length: f64, width: f64, height: f64) -> Form {
+    Form::new("straight-tuck", &[("length", length), ("width", width), ("height", height)])
+}
+
 /// Figure to reach: under 0.2 ms.
 #[divan::bench]
 fn carton_to_lines() {
-    let carton = StraightTuck::inside_of(black_box(60.0), 30.0, 90.0);
+    let carton = carton(black_box(60.0), 30.0, 90.0);
     black_box(carton.draw(0.4, Unit::Mm).unwrap());
 }
 
@@ -32,14 +38,14 @@ fn window_and_layout(bencher: Bencher<'_, '_>) {
     let (job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
     let records = aptum_core::prepare::Records::of(&job, &workshop).unwrap();
     let flat = job.form.draw(records.stock.caliper, job.unit).unwrap();
-    let art = job.face.as_ref().unwrap().print(&flat, 1.0);
+    let art = job.face.as_ref().unwrap().print(&flat.parts[0], 1.0);
     let page = job.sheet.page();
     bencher.bench_local(|| {
         let machines = records.machines();
         let printable = machines.printable(page, job.sheet.orientation);
         let marks = place_marks(records.marks.unwrap(), page, printable, "");
         let windows = machines.windows(page, job.sheet.orientation, &marks);
-        let piece = Piece::new(&flat.outline, &art.printed).unwrap();
+        let piece = Piece::new(&flat.parts[0].outline, &art.printed).unwrap();
         black_box(rows_and_columns(&piece, &windows, &[0, 1, 2, 3], 2.0, 40))
     });
 }
@@ -49,8 +55,8 @@ fn window_and_layout(bencher: Bencher<'_, '_>) {
 fn layout_of_hundreds(bencher: Bencher<'_, '_>) {
     let (job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
     let prepared = prepare(&job, &workshop).unwrap();
-    let flat = StraightTuck::inside_of(6.0, 5.0, 6.0).draw(0.1, Unit::Mm).unwrap();
-    let piece = Piece::new(&flat.outline, &Region::empty()).unwrap();
+    let flat = carton(6.0, 5.0, 6.0).draw(0.1, Unit::Mm).unwrap();
+    let piece = Piece::new(&flat.parts[0].outline, &Region::empty()).unwrap();
     bencher.bench_local(|| {
         black_box(rows_and_columns(&piece, &prepared.windows, &[0, 1, 2, 3], 1.0, 1000))
     });
@@ -70,4 +76,27 @@ fn whole_job_that_does_not_fit(bencher: Bencher<'_, '_>) {
 fn whole_job(bencher: Bencher<'_, '_>, job: &str) {
     let (job, workshop): (Job, Workshop) = (serde_json::from_str(job).unwrap(), workshop());
     bencher.bench_local(|| black_box(prepare(&job, &workshop).unwrap()));
+}
+
+fn structures() -> impl Iterator<Item = &'static str> {
+    CATALOGUE.iter().map(|structure| structure.id)
+}
+
+/// Figure to reach, any structure from parameters to lines and folded panels: under 0.5 ms at the
+/// median, 2 ms at the worst.
+#[divan::bench(args = structures())]
+fn structure_to_lines_and_plates(bencher: Bencher<'_, '_>, structure: &str) {
+    let form = Form::new(structure, &[]);
+    bencher.bench_local(|| {
+        let flat = form.draw(black_box(0.4), Unit::Mm).unwrap();
+        black_box(FoldModel::new(&flat, 0.4))
+    });
+}
+
+/// Figure to reach: under 10 ms.
+#[divan::bench(args = structures())]
+fn all_fold_checks(bencher: Bencher<'_, '_>, structure: &str) {
+    let flat = Form::new(structure, &[]).draw(0.4, Unit::Mm).unwrap();
+    let model = FoldModel::new(&flat, 0.4);
+    bencher.bench_local(|| black_box(fold_checks(&flat, &model, Unit::Mm)));
 }

@@ -159,6 +159,12 @@ impl Faults {
         }
     }
 
+    /// How many there are so far.
+    #[must_use]
+    pub const fn count(&self) -> usize {
+        self.0.len()
+    }
+
     /// True while nothing is wrong.
     #[must_use]
     pub fn is_empty(&self) -> bool {

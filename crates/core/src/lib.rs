@@ -2,12 +2,13 @@
 //! checks. No files, no network, no database, no clock and no interface live here.
 //!
 //! Lengths are `f64` millimetres, `y` points down, and a sheet's origin is its top left corner.
-//! The stages follow each other: [`form`] draws the flat, [`face`] prints on it, [`sheet`] lays
+//! The stages follow each other: [`form`] draws the flat and [`fold`] closes it, [`face`] prints on it, [`sheet`] lays
 //! copies into the working window, and [`prepare`] runs them all and gathers the [`check`]s.
 
 pub mod check;
 pub mod error;
 pub mod face;
+pub mod fold;
 pub mod form;
 pub mod geometry;
 pub mod job;

@@ -5,13 +5,14 @@ use serde::Serialize;
 use crate::check::{Check, Stage, State};
 use crate::error::{Faults, InputError, Remedy};
 use crate::face::Art;
+use crate::fold::{FoldModel, fold_checks};
 use crate::form::{Axis, Flat};
 use crate::geometry::Region;
 use crate::job::Job;
 use crate::sheet::{
-    FreeRoom, Laid, Layout, Machines, Marks, Misfit, Notes, Orientation, Piece, SheetPlan, Turning,
-    Windows, fits_somewhere, misfit, place_marks, place_notes, rows_and_columns, sheet_checks,
-    sheet_code, unknown,
+    FreeRoom, Laid, Layout, Machines, Marks, Misfit, Notes, Orientation, Piece, Placement,
+    SetPiece, SheetPlan, Turning, Windows, fits_somewhere, lay_sets, misfit, place_marks,
+    place_notes, sheet_checks, sheet_code, unknown,
 };
 use crate::workshop::{Cutter, Grain, MarkSet, Printer, Stock, Workshop};
 
@@ -39,6 +40,11 @@ impl<'a> Records<'a> {
         let stock = workshop.stocks.get(&job.stock);
         if stock.is_none() {
             faults.add(unknown("stock", "stock", &job.stock));
+        }
+        if let Some(backing) = &job.form.backing
+            && !workshop.stocks.contains_key(&backing.stock)
+        {
+            faults.add(unknown("form.backing.stock", "stock", &backing.stock));
         }
         let mut look_up = |field, kind, id: Option<&crate::workshop::RecordId>, known: bool| {
             if let Some(id) = id
@@ -88,11 +94,13 @@ impl<'a> Records<'a> {
 /// One piece with the page it goes onto, before copies are laid.
 pub(crate) struct Ground {
     pub flat: Flat,
-    pub art: Option<Art>,
+    /// One for each part; none where nothing is printed.
+    pub arts: Vec<Art>,
     pub marks: Marks,
     pub windows: Windows,
     pub turns: Vec<u16>,
-    piece: Option<Piece>,
+    /// One for each part.
+    pub pieces: Vec<Piece>,
 }
 
 impl Ground {
@@ -105,21 +113,50 @@ impl Ground {
         let plan = &job.sheet;
         let page = plan.page();
         let most_bleed = if plan.copies > 1 { plan.spacing / 2.0 } else { f64::INFINITY };
-        let art = job.face.as_ref().map(|face| face.print(&flat, most_bleed));
+        let arts: Vec<Art> = job.face.as_ref().map_or_else(Vec::new, |face| {
+            flat.parts.iter().map(|part| face.print(part, most_bleed)).collect()
+        });
         let machines = records.machines();
         let marks = records.marks.map_or_else(Marks::default, |set| {
             place_marks(set, page, machines.printable(page, plan.orientation), code)
         });
         let windows = machines.windows(page, plan.orientation, &marks);
-        let printed = art.as_ref().map_or_else(Region::empty, |art| art.printed.clone());
         let turns = turns(plan, records.stock.grain, flat.folds);
-        let piece = Piece::new(&flat.outline, &printed);
-        Ok(Self { flat, art, marks, windows, turns, piece })
+        let bare = Region::empty();
+        let pieces: Vec<Piece> = flat
+            .parts
+            .iter()
+            .enumerate()
+            .filter_map(|(at, part)| {
+                Piece::new(&part.outline, arts.get(at).map_or(&bare, |art| &art.printed))
+            })
+            .collect();
+        if pieces.len() < flat.parts.len() || pieces.is_empty() {
+            return Err(vec![InputError::plain(
+                "form",
+                "A blank has no outline",
+                Remedy::advice("Give the piece a length, a width and a height"),
+            )]);
+        }
+        Ok(Self { flat, arts, marks, windows, turns, pieces })
     }
 
     /// True when at least one copy fits.
     pub(crate) fn fits(&self) -> bool {
-        self.piece.as_ref().is_some_and(|piece| fits_somewhere(piece, &self.windows, &self.turns))
+        self.pieces.iter().all(|piece| fits_somewhere(piece, &self.windows, &self.turns))
+    }
+
+    /// The blank that fits nowhere, or else the largest.
+    fn critical(&self) -> usize {
+        let fits = |at: &usize| fits_somewhere(&self.pieces[*at], &self.windows, &self.turns);
+        let area = |at: &usize| self.flat.parts[*at].bounds.area();
+        let all = 0..self.pieces.len();
+        let by_area = |a: &usize, b: &usize| area(a).total_cmp(&area(b));
+        if self.pieces.len() == 1 {
+            return 0;
+        }
+        let misfit = all.clone().filter(|at| !fits(at)).max_by(by_area);
+        misfit.or_else(|| all.max_by(by_area)).unwrap_or(0)
     }
 }
 
@@ -147,8 +184,10 @@ fn turns(plan: &SheetPlan, grain: Grain, folds: Axis) -> Vec<u16> {
 pub struct Prepared {
     /// The piece laid flat.
     pub flat: Flat,
-    /// What is printed on it, if anything is.
-    pub art: Option<Art>,
+    /// What is printed on each of its parts; none for a job that is only cut.
+    pub arts: Vec<Art>,
+    /// How it folds.
+    pub fold: FoldModel,
     /// The page's marks.
     pub marks: Marks,
     /// Where print and cuts may lie.
@@ -203,33 +242,41 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
     faults.or(())?;
 
     let plan = &job.sheet;
-    let Ground { flat, windows, turns, piece, .. } = &ground;
-    let piece = piece.as_ref().ok_or_else(|| {
-        vec![InputError::plain(
-            "form",
-            "The piece has no outline",
-            Remedy::advice("Give it a length, a width and a height"),
-        )]
-    })?;
-    let layout = rows_and_columns(piece, windows, turns, plan.spacing, plan.copies);
-    let misfit = (layout.laid == 0).then(|| misfit(piece, &flat.outline, windows, turns));
+    let Ground { flat, windows, turns, pieces, .. } = &ground;
+    let set: Vec<SetPiece<'_>> = pieces
+        .iter()
+        .zip(&flat.parts)
+        .enumerate()
+        .map(|(part, (piece, blank))| SetPiece { part, stock: blank.stock.as_ref(), piece })
+        .collect();
+    let layout = lay_sets(&set, windows, turns, plan.spacing, plan.copies);
+    let critical = ground.critical();
+    let piece = &pieces[critical];
+    let misfit = (layout.laid == 0).then(|| {
+        let miss = misfit(piece, &flat.parts[critical].outline, windows, turns);
+        Misfit { placement: Placement { part: critical, ..miss.placement }, ..miss }
+    });
+    let outlines: Vec<_> = flat.parts.iter().map(|part| &part.outline).collect();
     let notes = layout
         .runs
         .iter()
         .map(|run| {
-            let mut room = FreeRoom::new(windows, &flat.outline, &run.placements);
+            let mut room = FreeRoom::new(windows, &outlines, &run.placements);
             place_notes(&mut room, job.unit)
         })
         .collect();
     let sheets = f64::from(layout.sheets()) * windows.page.area();
     let pieces = f64::from(layout.laid) * flat.area();
+    let fold = FoldModel::new(flat, records.stock.caliper);
     let mut checks = flat.checks.clone();
+    checks.extend(fold_checks(flat, &fold, job.unit));
     let laid = Laid { piece, layout: &layout, misfit: misfit.as_ref() };
     checks.extend(sheet_checks(job, workshop, records, &ground, laid));
-    let Ground { flat, art, marks, windows, .. } = ground;
+    let Ground { flat, arts, marks, windows, .. } = ground;
     Ok(Prepared {
         flat,
-        art,
+        arts,
+        fold,
         marks,
         windows,
         misfit,

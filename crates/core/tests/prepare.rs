@@ -83,7 +83,7 @@ fn a_job_that_is_only_cut_has_no_marks_and_no_printable_area() {
     job.face = None;
     let prepared = prepare(&job, &workshop()).unwrap();
     assert!(prepared.marks.marks.is_empty());
-    assert!(prepared.art.is_none());
+    assert!(prepared.arts.is_empty());
     assert_eq!(prepared.windows.printable, prepared.windows.page);
     assert!(
         prepared
@@ -200,19 +200,22 @@ proptest! {
         length in 10.0..160.0f64, width in 8.0..80.0f64, height in 10.0..160.0f64,
         spacing in 0.0..8.0f64, copies in 1..40u32, bleed in 0.0..4.0f64, which in 0..3usize, landscape: bool,
     ) {
-        use aptum_core::form::{Form, carton::StraightTuck};
+        use aptum_core::form::Form;
         let mut job = demo(["runner bean", "tomato", "map"][which]);
-        job.form = Form::StraightTuck(StraightTuck::inside_of(length, width, height));
+        job.form = Form::new(
+            "straight-tuck",
+            &[("length", length), ("width", width), ("height", height)],
+        );
         job.sheet.spacing = spacing;
         job.sheet.copies = copies;
         job.face.as_mut().unwrap().bleed = bleed;
         job.face.as_mut().unwrap().colour = Some("#abcdef".into());
         if landscape { job.sheet.orientation = aptum_core::sheet::Orientation::Landscape; }
         let Ok(prepared) = prepare(&job, &workshop()) else { return Ok(()) };
-        let art = prepared.art.as_ref().unwrap();
+        let art = &prepared.arts[0];
         for run in &prepared.layout.runs {
             for placement in &run.placements {
-                let copy = aptum_core::geometry::Region::inside(&placement.place(&prepared.flat.outline));
+                let copy = aptum_core::geometry::Region::inside(&placement.place(&prepared.flat.parts[0].outline));
                 prop_assert!(copy.minus(&prepared.windows.cut.region).area() < 1e-3);
                 let printed = aptum_core::geometry::Region::inside(&placement.place(&art.fill));
                 prop_assert!(printed.minus(&prepared.windows.print.region).area() < 1e-3);

@@ -5,7 +5,6 @@
 use aptum_core::check::{Drawing, Sense, Stage};
 use aptum_core::face::{Captions, Coverage, Face};
 use aptum_core::form::Form;
-use aptum_core::form::carton::StraightTuck;
 use aptum_core::geometry::{BezPath, Rect, Region, Shape};
 use aptum_core::sheet::{Orientation, SheetSize, TakenBy, Turning};
 use aptum_core::units::{INCH, Unit};
@@ -18,6 +17,10 @@ fn workshop() -> Workshop {
 
 fn tomato() -> Job {
     serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json")).unwrap()
+}
+
+fn carton(length: f64, width: f64, height: f64) -> Form {
+    Form::new("straight-tuck", &[("length", length), ("width", width), ("height", height)])
 }
 
 fn check<'a>(prepared: &'a Prepared, id: &str) -> &'a Check {
@@ -110,7 +113,7 @@ fn cutters_that_find_the_sheet_without_marks_get_none() {
 #[test]
 fn the_grain_is_followed_when_asked_and_pointed_out_when_not() {
     let mut job = tomato();
-    job.form = Form::StraightTuck(StraightTuck::inside_of(60.0, 30.0, 90.0));
+    job.form = carton(60.0, 30.0, 90.0);
     job.sheet.copies = 50;
     let mut workshop = workshop();
     let stock = workshop.stocks.get_mut(&RecordId::from("white-14pt")).unwrap();
@@ -140,7 +143,7 @@ fn neighbours_hold_each_others_bleed_back() {
     job.sheet.spacing = 1.0;
     job.face.as_mut().unwrap().bleed = 2.0;
     let prepared = prepare(&job, &workshop()).unwrap();
-    assert!((prepared.art.as_ref().unwrap().bleed - 0.5).abs() < 1e-9);
+    assert!((prepared.arts[0].bleed - 0.5).abs() < 1e-9);
     let bleed = check(&prepared, "bleed");
     assert_eq!(
         (bleed.state, bleed.verdict.as_str()),
@@ -150,18 +153,18 @@ fn neighbours_hold_each_others_bleed_back() {
     assert_eq!(check(&prepared, "spacing").state, State::Attention);
     job.sheet.copies = 1;
     let alone = prepare(&job, &workshop()).unwrap();
-    assert!((alone.art.unwrap().bleed - 2.0).abs() < 1e-9, "nobody is near");
+    assert!((alone.arts[0].bleed - 2.0).abs() < 1e-9, "nobody is near");
 }
 
 #[test]
 fn colour_goes_past_the_cut_by_the_bleed_and_spares_the_glue() {
-    let flat = StraightTuck::inside_of(60.0, 30.0, 90.0).draw(0.4, Unit::Mm).unwrap();
+    let flat = carton(60.0, 30.0, 90.0).draw(0.4, Unit::Mm).unwrap();
     let face = |coverage, bleed| {
         Face { colour: Some("#e7dcc0".into()), captions: Captions::Names, coverage, bleed }
-            .print(&flat, f64::INFINITY)
+            .print(&flat.parts[0], f64::INFINITY)
     };
     let bare = face(Coverage::Faces, 0.0);
-    let panels: f64 = flat
+    let panels: f64 = flat.parts[0]
         .panels
         .iter()
         .filter(|panel| panel.role == aptum_core::form::Role::Face)
@@ -171,11 +174,11 @@ fn colour_goes_past_the_cut_by_the_bleed_and_spares_the_glue() {
     let grown = face(Coverage::Faces, 2.0).printed.bounds().unwrap();
     let tight = bare.printed.bounds().unwrap();
     assert!((grown.width() - tight.width() - 4.0).abs() < 1e-6);
-    let glue = Region::inside(&flat.panel("Glue flap").unwrap().outline);
+    let glue = Region::inside(&flat.panel("Glue flap").unwrap());
     assert!(face(Coverage::Flaps, 0.0).printed.intersection(&glue).area() < 1e-3);
     // Each caption lies on its own panel.
     for caption in &bare.captions {
-        let panel = Region::inside(&flat.panel(caption.text).unwrap().outline);
+        let panel = Region::inside(&flat.panel(&caption.text).unwrap());
         assert!(Region::rect(caption.bounds()).minus(&panel).area() < 1e-6, "{}", caption.text);
     }
 }
@@ -210,7 +213,7 @@ fn a_misfit_shows_exactly_what_lies_outside() {
         serde_json::from_str(include_str!("../../../demo/jobs/runner-bean-carton.json")).unwrap();
     let prepared = prepare(&job, &workshop()).unwrap();
     let misfit = prepared.misfit.as_ref().unwrap();
-    let copy = Region::inside(&misfit.placement.place(&prepared.flat.outline));
+    let copy = Region::inside(&misfit.placement.place(&prepared.flat.parts[0].outline));
     let inside = copy.intersection(&prepared.windows.cut.region);
     assert!((inside.area() + misfit.outside.area() - copy.area()).abs() < 1e-3);
     assert!(misfit.outside.area() > 1.0);
@@ -259,7 +262,7 @@ fn texts_follow_the_jobs_unit() {
     let scale = prepared.notes[0].unwrap().scale;
     assert!((scale - 4.0 * INCH).abs() < 1e-9, "the printed scale is whole inches");
     job.unit = Unit::Cm;
-    job.form = Form::StraightTuck(StraightTuck::inside_of(1.0, 14.0, 52.0));
+    job.form = carton(1.0, 14.0, 52.0);
     let errors = prepare(&job, &workshop()).unwrap_err();
     assert_eq!(errors[0].message, "Length is 0.1 cm: it must lie between 0.5 cm and 200 cm");
 }

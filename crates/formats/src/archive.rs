@@ -82,8 +82,11 @@ impl JobFile {
                 .into_iter()
                 .collect()
         }
+        let backing = job.form.backing.as_ref().map(|backing| &backing.stock);
+        let mut stocks = pick(&workshop.stocks, Some(&job.stock));
+        stocks.extend(pick(&workshop.stocks, backing));
         let used = Workshop {
-            stocks: pick(&workshop.stocks, Some(&job.stock)),
+            stocks,
             printers: pick(&workshop.printers, job.sheet.printer.as_ref()),
             cutters: pick(&workshop.cutters, job.sheet.cutter.as_ref()),
             mark_sets: pick(&workshop.mark_sets, job.sheet.marks.as_ref()),
@@ -122,6 +125,11 @@ impl JobFile {
         let stock = Some(job.stock.clone());
         let stock = settle(stock, &brought.stocks, &workshop.stocks, &mut new.stocks);
         job.stock = stock.unwrap_or(job.stock);
+        if let Some(backing) = &mut job.form.backing {
+            let stock = Some(backing.stock.clone());
+            let stock = settle(stock, &brought.stocks, &workshop.stocks, &mut new.stocks);
+            backing.stock = stock.unwrap_or_else(|| backing.stock.clone());
+        }
         let plan = &mut job.sheet;
         plan.printer =
             settle(plan.printer.take(), &brought.printers, &workshop.printers, &mut new.printers);

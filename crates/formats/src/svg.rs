@@ -41,12 +41,19 @@ pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -
         format_args!("<rect id=\"page\" x=\"0\" y=\"0\" width=\"{width}\" height=\"{height}\"/>"),
     );
     line(&mut svg, format_args!("</g>"));
-    for (kind, path) in lines_by_kind(prepared) {
+    let parts: Vec<_> = prepared.flat.parts.iter().map(lines_by_kind).collect();
+    for kind in LineKind::IN_ORDER {
+        let placed: Vec<BezPath> = placements
+            .iter()
+            .filter_map(|placement| Some((parts.get(placement.part)?.get(&kind)?, placement)))
+            .flat_map(|(path, placement)| subpaths(path, *placement))
+            .collect();
+        if placed.is_empty() {
+            continue;
+        }
         open(&mut svg, kind);
-        for placement in placements {
-            for part in subpaths(&path, *placement) {
-                line(&mut svg, format_args!("<path d=\"{}\"/>", path_text(&part)));
-            }
+        for part in placed {
+            line(&mut svg, format_args!("<path d=\"{}\"/>", path_text(&part)));
         }
         line(&mut svg, format_args!("</g>"));
     }

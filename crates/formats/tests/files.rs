@@ -27,8 +27,9 @@ fn tomato() -> Job {
 /// Letter with angles of practice: ¼ in from the edges, small pieces inside.
 fn letter_with_angles() -> (Job, Prepared) {
     let mut job = job(include_str!("../../../demo/jobs/runner-bean-carton.json"));
-    job.form = aptum_core::form::Form::StraightTuck(
-        aptum_core::form::carton::StraightTuck::inside_of(40.0, 20.0, 60.0),
+    job.form = aptum_core::form::Form::new(
+        "straight-tuck",
+        &[("length", 40.0), ("width", 20.0), ("height", 60.0)],
     );
     let prepared = prepare(&job, &workshop()).unwrap();
     (job, prepared)
@@ -211,7 +212,7 @@ fn the_hand_cut_file_shows_lines_by_kind_a_legend_and_no_marks() {
     // Two kinds of line for each copy, a sample of each in the legend, and the scale.
     let strokes = page.iter().filter(|ink| ink.how == "S").count();
     assert_eq!(strokes, 2 * prepared.layout.runs[0].placements.len() + 2 + 1);
-    let kinds: Vec<_> = prepared.flat.lines.iter().map(|line| line.kind).collect();
+    let kinds: Vec<_> = prepared.flat.lines().iter().map(|line| line.kind).collect();
     assert!(kinds.contains(&LineKind::Crease));
 }
 
@@ -220,11 +221,10 @@ fn a_legend_without_room_gets_a_page_of_its_own() {
     let (mut job, _) = letter_with_angles();
     job.face = None;
     job.sheet.cutter = None;
-    let carton = aptum_core::form::carton::StraightTuck {
-        glue: Some(12.0),
-        ..aptum_core::form::carton::StraightTuck::inside_of(60.0, 40.0, 170.0)
-    };
-    job.form = aptum_core::form::Form::StraightTuck(carton);
+    job.form = aptum_core::form::Form::new(
+        "straight-tuck",
+        &[("length", 60.0), ("width", 40.0), ("height", 170.0), ("glue", 12.0)],
+    );
     let drawn = prepare(&job, &workshop()).unwrap();
     // A sheet cut to the blank: the notches beside the flaps are wide enough, so fill them too.
     job.sheet.size = aptum_core::sheet::SheetSize {
@@ -301,9 +301,7 @@ proptest! {
         copies in 1..9u32, spacing in 0.5..6.0f64, landscape: bool, whole: bool,
     ) {
         let mut job = tomato();
-        job.form = aptum_core::form::Form::StraightTuck(
-            aptum_core::form::carton::StraightTuck::inside_of(length, width, height),
-        );
+        job.form = aptum_core::form::Form::new("straight-tuck", &[("length", length), ("width", width), ("height", height)]);
         job.sheet.copies = copies;
         job.sheet.spacing = spacing;
         let face = job.face.as_mut().unwrap();
@@ -327,7 +325,7 @@ proptest! {
         let art: Vec<Rect> =
             page.iter().filter(|ink| ink.how == "rg").map(|ink| ink.path.bounding_box()).collect();
         prop_assert_eq!(cuts.len(), art.len());
-        let bleed = prepared.art.as_ref().unwrap().bleed;
+        let bleed = prepared.arts[0].bleed;
         for (cut, art) in cuts.iter().zip(&art) {
             // Colour lies on the piece, and past its cut by no more than the bleed.
             let reach = cut.bounding_box().inflate(bleed + 0.01, bleed + 0.01);

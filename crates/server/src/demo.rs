@@ -7,9 +7,22 @@ use crate::store::{Store, StoreError};
 const WORKSHOP: &str = include_str!("../../../demo/workshop.json");
 
 /// The jobs, the one that is listed first last.
-const JOBS: [&str; 4] = [
+const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/dibber-carton.json"),
     include_str!("../../../demo/jobs/allotment-map-carton.json"),
+    include_str!("../../../demo/jobs/garlic-hexagon.json"),
+    include_str!("../../../demo/jobs/onion-set-header.json"),
+    include_str!("../../../demo/jobs/table-sign.json"),
+    include_str!("../../../demo/jobs/month-dodecahedron.json"),
+    include_str!("../../../demo/jobs/seedling-carrier.json"),
+    include_str!("../../../demo/jobs/pea-pillow.json"),
+    include_str!("../../../demo/jobs/gift-box.json"),
+    include_str!("../../../demo/jobs/label-drawer.json"),
+    include_str!("../../../demo/jobs/lettuce-packet.json"),
+    include_str!("../../../demo/jobs/sowing-bookmark.json"),
+    include_str!("../../../demo/jobs/plant-tag.json"),
+    include_str!("../../../demo/jobs/month-tabs.json"),
+    include_str!("../../../demo/jobs/bulb-box.json"),
     include_str!("../../../demo/jobs/tomato-carton.json"),
     include_str!("../../../demo/jobs/runner-bean-carton.json"),
 ];

@@ -38,12 +38,14 @@ fn export_writes_the_files_that_the_page_gives() {
     let store = Store::open(data.path()).unwrap();
     let job: Job = store.job(3).unwrap().job;
     let prepared = prepare(&job, &store.workshop().unwrap()).unwrap();
+    let colour = store.workshop().unwrap().stocks[&job.stock].colour.clone();
     let mut names = Vec::new();
-    for file in output::all(&job, &prepared, MarksInCut::LeftOut) {
+    for file in output::all(&job, &prepared, &colour, MarksInCut::LeftOut) {
         assert!(std::fs::read(target.join(&file.name)).unwrap() == file.bytes, "{}", file.name);
         names.push(file.name);
     }
-    assert_eq!(names.len(), 2 + 7);
+    // Print and hand-cut, seven sheets, the flat twice and the closed piece twice.
+    assert_eq!(names.len(), 2 + 7 + 4);
     assert_eq!(std::fs::read_dir(&target).unwrap().count(), names.len(), "nothing else is left");
 
     // The same from an archive, on a machine without that data.

@@ -1,6 +1,12 @@
 /** Calls to the server. Every failure is a {@link Failure} that says what is wrong in words. */
 import type {
+  AtHand,
+  CatalogueEntry,
   FileInfo,
+  FoldAsk,
+  FoldedDrawing,
+  FoldMoment,
+  FoldView,
   Job,
   JobSummary,
   LengthEntry,
@@ -85,6 +91,10 @@ export const api = {
   unbinJob: (id: number) => call<OpenJob>('POST', `/jobs/${id}/unbin`),
   files: (id: number) => call<FileInfo[]>('GET', `/jobs/${id}/files`),
   preview: (job: Job, signal: AbortSignal) => call<Preview>('POST', '/preview', job, signal),
+  catalogue: (hand: AtHand) => call<CatalogueEntry[]>('POST', '/catalogue', hand),
+  fold: (ask: FoldAsk, signal: AbortSignal) => call<FoldView>('POST', '/fold', ask, signal),
+  folded: (moment: FoldMoment, signal: AbortSignal) =>
+    call<FoldedDrawing>('POST', '/folded', moment, signal),
   readLength: (entry: LengthEntry, signal: AbortSignal) =>
     call<ReadLength>('POST', '/lengths', entry, signal),
 };

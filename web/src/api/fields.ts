@@ -17,5 +17,8 @@ function set(object: Json, [name, ...rest]: string[], value: unknown): Json {
   if (name === undefined) return object;
   const inner = object[name];
   const next = rest.length > 0 ? set((inner ?? {}) as Json, rest, value) : value;
+  if (Array.isArray(object)) {
+    return object.map((item: unknown, index) => (index === Number(name) ? next : item)) as never;
+  }
   return { ...object, [name]: next };
 }

@@ -1,7 +1,6 @@
 /** One piece laid flat on the drawing board, named under the pointer. */
 import { type ReactNode, useState } from 'react';
 
-import type { ArtView } from '../api/generated/types';
 import type { StageProps } from '../job/StageProps';
 import { Board } from './Board';
 import { FlatDrawing } from './FlatDrawing';
@@ -11,15 +10,32 @@ interface Props {
   stage: Pick<StageProps, 'session' | 'preview' | 'workshop' | 'unit' | 'chosen'>;
   label: string;
   padding: Padding;
-  art: ArtView | null;
+  /** True to show what is printed. */
+  isPrinted: boolean;
+  /** The panel that is pointed at elsewhere. */
+  lit?: string | null;
+  onLit?: (panel: string | null) => void;
   overlay?: (view: View) => ReactNode;
   children?: ReactNode;
 }
 
-export function FlatBoard({ stage, label, padding, art, overlay, children }: Props) {
+export function FlatBoard({
+  stage,
+  label,
+  padding,
+  isPrinted,
+  lit,
+  onLit,
+  overlay,
+  children,
+}: Props) {
   const [hovered, setHovered] = useState<string | null>(null);
   const { session, preview, workshop, unit, chosen } = stage;
   const [width, height] = preview.flat.size;
+  const hover = (name: string | null) => {
+    setHovered(name);
+    onLit?.(name);
+  };
   return (
     <div className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}>
       <Board
@@ -31,10 +47,10 @@ export function FlatBoard({ stage, label, padding, art, overlay, children }: Pro
         drawing={
           <FlatDrawing
             flat={preview.flat}
-            art={art}
+            isPrinted={isPrinted}
             colour={workshop.stocks[session.job.stock]?.colour ?? '#ffffff'}
-            hovered={hovered}
-            onHover={setHovered}
+            hovered={lit ?? hovered}
+            onHover={hover}
             place={chosen?.place?.drawing === 'flat' ? chosen.place.path : null}
           />
         }

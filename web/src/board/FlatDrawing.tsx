@@ -1,10 +1,11 @@
 /** One piece laid flat: card, art, panels, lines by kind. */
-import type { ArtView, FlatView } from '../api/generated/types';
+import type { FlatView } from '../api/generated/types';
 import type { View } from './view';
 
 interface Props {
   flat: FlatView;
-  art: ArtView | null;
+  /** True to show what is printed. */
+  isPrinted: boolean;
   colour: string;
   hovered: string | null;
   onHover: (name: string | null) => void;
@@ -12,7 +13,7 @@ interface Props {
   place: string | null;
 }
 
-export function FlatDrawing({ flat, art, colour, hovered, onHover, place }: Props) {
+export function FlatDrawing({ flat, isPrinted, colour, hovered, onHover, place }: Props) {
   return (
     <g className="flat">
       <defs>
@@ -25,18 +26,25 @@ export function FlatDrawing({ flat, art, colour, hovered, onHover, place }: Prop
         >
           <line className="hatch-glue" x1="0" y1="0" x2="0" y2="3" />
         </pattern>
-        <clipPath id="blank">
-          <path d={flat.outline} />
-        </clipPath>
+        {flat.parts.map((part) => (
+          <clipPath key={part.name} id={slug(part.name)}>
+            <path d={part.outline + part.openings} clipRule="evenodd" />
+          </clipPath>
+        ))}
       </defs>
-      <path className="card" d={flat.outline} fill={colour} />
-      {art && (
-        <>
-          {art.colour && <path d={art.fill} fill={art.colour} clipPath="url(#blank)" />}
-          {art.colour && <path className="line bleed" d={art.fill} />}
-          <path className="caption-art" d={art.captions} />
-        </>
-      )}
+      <path className="card" d={flat.outline + flat.openings} fill={colour} fillRule="evenodd" />
+      {isPrinted &&
+        flat.parts.map(({ art, at, name }) =>
+          art ? (
+            <g key={name} transform={`translate(${at[0]} ${at[1]})`}>
+              {art.colour && (
+                <path d={art.fill} fill={art.colour} clipPath={`url(#${slug(name)})`} />
+              )}
+              {art.colour && <path className="line bleed" d={art.fill} />}
+              <path className="caption-art" d={art.captions} />
+            </g>
+          ) : null,
+        )}
       {flat.panels.map((panel) => (
         <path
           key={panel.name}
@@ -58,6 +66,26 @@ export function FlatDrawing({ flat, art, colour, hovered, onHover, place }: Prop
       ))}
       <path className="line cut outline" d={flat.outline} />
       {place !== null && <path className="place" d={place} />}
+    </g>
+  );
+}
+
+const slug = (name: string) => `blank-${name.replace(/\W+/g, '-')}`;
+
+/** The numbers at mating edges. */
+export function MateNumbers({ flat, view }: { flat: FlatView; view: View }) {
+  return (
+    <g className="mates" aria-hidden="true">
+      {flat.mates.map(({ at, number }) => (
+        <text
+          key={`${number} ${at[0]} ${at[1]}`}
+          x={at[0] * view.scale + view.x}
+          y={at[1] * view.scale + view.y + 4}
+          textAnchor="middle"
+        >
+          {number}
+        </text>
+      ))}
     </g>
   );
 }

@@ -1,12 +1,11 @@
 /** A sheet with its copies, its marks, and what takes room from it. */
-import type { ArtView, FlatView, Placement, SheetView, TakenBy } from '../api/generated/types';
+import type { FlatView, Placement, SheetView, TakenBy } from '../api/generated/types';
 
 /** What of a sheet is shown: all of it to work on, or just what a machine does with it. */
 export type Shown = 'all' | 'printed' | 'cut';
 
 interface Props {
   flat: FlatView;
-  art: ArtView | null;
   sheet: SheetView;
   /** Which run of sheets that are alike. */
   run: number;
@@ -26,7 +25,7 @@ const HATCHES: Record<TakenBy, { turn: number; gap: number }> = {
 };
 
 export function SheetDrawing(props: Props) {
-  const { flat, art, sheet, run, colour, shown, hidden, onHover, place } = props;
+  const { flat, sheet, run, colour, shown, hidden, onHover, place } = props;
   const [width, height] = sheet.page;
   const placements = sheet.layout.runs[run]?.placements ?? [];
   const notes = sheet.notes[run];
@@ -76,16 +75,15 @@ export function SheetDrawing(props: Props) {
       )}
       {placements.map((placement) => (
         <Copy
-          key={`${placement.x} ${placement.y}`}
+          key={`${placement.part} ${placement.x} ${placement.y}`}
           placement={placement}
           flat={flat}
-          art={shown === 'cut' ? null : art}
           shown={shown}
         />
       ))}
       {shown === 'all' && sheet.misfit && (
         <g className="misfit">
-          <Copy placement={sheet.misfit.placement} flat={flat} art={null} shown={shown} />
+          <Copy placement={sheet.misfit.placement} flat={flat} shown={shown} />
           <path className="misfit-outside" d={sheet.misfit.outside} fillRule="evenodd" />
         </g>
       )}
@@ -106,23 +104,27 @@ export function SheetDrawing(props: Props) {
 interface CopyProps {
   placement: Placement;
   flat: FlatView;
-  art: ArtView | null;
   shown: Shown;
 }
 
-function Copy({ placement, flat, art, shown }: CopyProps) {
-  const { x, y, turn } = placement;
+function Copy({ placement, flat, shown }: CopyProps) {
+  const { part: index, x, y, turn } = placement;
+  const part = flat.parts[index];
+  if (!part) return null;
+  const art = shown === 'cut' ? null : part.art;
   return (
     <g className="copy" transform={`translate(${x} ${y}) rotate(${turn * 90})`}>
-      {shown === 'all' && <path className="copy-card" d={flat.outline} />}
+      {shown === 'all' && (
+        <path className="copy-card" d={part.outline + part.openings} fillRule="evenodd" />
+      )}
       {art?.colour && <path d={art.fill} fill={art.colour} />}
       {art && <path className="caption-art" d={art.captions} />}
       {shown !== 'printed' && (
         <>
-          {flat.lines.map((line) => (
+          {part.lines.map((line) => (
             <path key={line.kind + line.path} className={`line ${line.kind}`} d={line.path} />
           ))}
-          <path className="line cut outline" d={flat.outline} />
+          <path className="line cut outline" d={part.outline} />
         </>
       )}
     </g>

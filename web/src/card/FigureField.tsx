@@ -14,7 +14,8 @@ interface Props {
 
 export function FigureField({ figure, session, unit, onFocus }: Props) {
   const { field } = figure;
-  const hasStandard = figure.standard != null;
+  const hasStandard = figure.kind !== undefined && figure.kind !== 'size';
+  const isNumber = figure.kind === 'angle' || figure.kind === 'count';
   return (
     <LengthField
       label={figure.label}
@@ -22,6 +23,7 @@ export function FigureField({ figure, session, unit, onFocus }: Props) {
       value={figure.value}
       text={figure.text}
       unit={unit}
+      {...(isNumber ? { measured: figure.kind as 'angle' | 'count' } : {})}
       {...(hasStandard ? { isStandard: figure.own === false } : {})}
       errors={errorsOf(session, field)}
       onTry={(mm) => session.propose((job) => withField(job, field, mm))}

@@ -6,7 +6,7 @@
 import { useEffect, useId, useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
-import type { InputError, UnitInfo } from '../api/generated/types';
+import type { InputError, Measured, UnitInfo } from '../api/generated/types';
 import { Problems } from './Problems';
 
 export interface LengthFieldProps {
@@ -18,6 +18,10 @@ export interface LengthFieldProps {
   /** The value as the server writes it. */
   text: string;
   unit: UnitInfo;
+  /** What is typed: a length unless it is an angle or a count. */
+  measured?: Measured;
+  /** What stepping stops at; 0 where nothing else is said. */
+  least?: number;
   /** True while it follows the trade's default. */
   isStandard?: boolean;
   errors: InputError[];
@@ -31,11 +35,16 @@ export interface LengthFieldProps {
   onApply: (error: InputError) => void;
 }
 
+/** What stands behind a figure that is no length. */
+const SUFFIX: Partial<Record<Measured, string>> = { angle: '°', count: '' };
+
 const PAUSE = 500;
 const SCRUB = 4;
 
 export function LengthField(props: LengthFieldProps) {
   const { label, note, value, text, unit, isStandard, errors, onTry, onKeep, onDrop } = props;
+  const measured = props.measured ?? 'length';
+  const stride = measured === 'length' ? unit.step : 1;
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);
@@ -60,10 +69,7 @@ export function LengthField(props: LengthFieldProps) {
     const asked = new AbortController();
     asking.current = asked;
     try {
-      const { mm } = await api.readLength(
-        { text: entry, unit: unit.unit, measured: 'length' },
-        asked.signal,
-      );
+      const { mm } = await api.readLength({ text: entry, unit: unit.unit, measured }, asked.signal);
       if (asked.signal.aborted) return false;
       setComplaint(null);
       onTry(mm);
@@ -102,13 +108,14 @@ export function LengthField(props: LengthFieldProps) {
   const step = (by: number) => {
     setTyped(null);
     setComplaint(null);
-    now.current = Math.max(0, now.current + by);
+    now.current = Math.max(props.least ?? 0, now.current + by);
     onTry(now.current);
     keepSoon();
   };
 
   const key = (event: React.KeyboardEvent) => {
-    const size = unit.step * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+    const fine = measured === 'count' ? 1 : 0.1;
+    const size = stride * (event.shiftKey ? 10 : event.altKey ? fine : 1);
     if (event.key === 'ArrowUp') step(size);
     else if (event.key === 'ArrowDown') step(-size);
     else if (event.key === 'Enter') void finish();
@@ -124,7 +131,7 @@ export function LengthField(props: LengthFieldProps) {
   const slide = (event: React.PointerEvent) => {
     if (!scrub.current) return;
     const steps = Math.round((event.clientX - scrub.current.x) / SCRUB);
-    const next = Math.max(0, scrub.current.from + steps * unit.step);
+    const next = Math.max(props.least ?? 0, scrub.current.from + steps * stride);
     if (next !== now.current) {
       now.current = next;
       onTry(next);
@@ -189,7 +196,7 @@ export function LengthField(props: LengthFieldProps) {
             props.onFocus?.(false);
           }}
         />
-        <span className="unit">{unit.unit}</span>
+        <span className="unit">{SUFFIX[measured] ?? unit.unit}</span>
       </span>
       {note && (
         <span id={`${id}-note`} className="visually-hidden">

@@ -6,14 +6,19 @@ interface Props {
   subtitle: string;
   /** Shown first, above the rows. */
   notice?: ReactNode;
+  /** A button beside the title. */
+  action?: ReactNode;
   children: ReactNode;
 }
 
-export function SpecCard({ title, subtitle, notice, children }: Props) {
+export function SpecCard({ title, subtitle, notice, action, children }: Props) {
   return (
     <aside className="spec-card" aria-label="Spec card">
       <span className="spec-hole" aria-hidden="true" />
-      <h2>{title}</h2>
+      <div className="spec-title">
+        <h2>{title}</h2>
+        {action}
+      </div>
       <p className="spec-subtitle">{subtitle}</p>
       {notice}
       {children}

@@ -19,12 +19,7 @@ export function FaceStage(props: StageProps) {
   const { face } = job;
   return (
     <main className="stage">
-      <FlatBoard
-        stage={props}
-        label={`Printed face of ${job.name}`}
-        padding={PADDING}
-        art={preview.art}
-      >
+      <FlatBoard stage={props} label={`Printed face of ${job.name}`} padding={PADDING} isPrinted>
         {!face && <p className="stale-note">Nothing is printed on this job: it is only cut</p>}
       </FlatBoard>
       <SpecCard

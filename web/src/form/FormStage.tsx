@@ -1,21 +1,26 @@
-/** Form: the structure's figures and its flat. */
+/** Form: the structure, its figures, its flat and the folded piece. */
 import { useState } from 'react';
+import { Button, Modal } from 'react-bootstrap';
 
 import { withChanges, withField } from '../api/fields';
 import { useMeta } from '../api/queries';
-import type { Basis, Figure } from '../api/generated/types';
+import type { Basis, Figure, Form } from '../api/generated/types';
 import { Dimensions } from '../board/Dimensions';
 import { FlatBoard } from '../board/FlatBoard';
-import { PanelNames } from '../board/FlatDrawing';
+import { MateNumbers, PanelNames } from '../board/FlatDrawing';
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
+import { Catalogue } from '../catalogue/Catalogue';
+import { FoldPane } from '../fold/FoldPane';
 import { errorsOf, type StageProps } from '../job/StageProps';
 import { named } from '../sheet/records';
+import { AddOnHandles } from './AddOnHandles';
+import { AddOns } from './AddOns';
+import { BackingRows } from './BackingRows';
+import { Legend } from './Legend';
 import { Sketch } from './Sketch';
-
-const PADDING = { left: 130, top: 52, right: 44, bottom: 100 };
 
 const BASES: { value: Basis; label: string }[] = [
   { value: 'inside', label: 'inside' },
@@ -23,30 +28,67 @@ const BASES: { value: Basis; label: string }[] = [
   { value: 'crease', label: 'crease' },
 ];
 
-const isSize = (figure: Figure) => figure.standard === null;
+/** Where each basis stands among the texts of the sizes, and what its row is called. */
+const OTHERS: Record<Basis, { at: number; label: string }> = {
+  inside: { at: 0, label: 'Inside' },
+  crease: { at: 1, label: 'Creases' },
+  outside: { at: 2, label: 'Outside' },
+};
+
+type Shown = 'flat' | 'both' | 'folded';
+
+const isSize = (figure: Figure) => figure.kind === 'size' || figure.kind === 'count';
+
+/** Pixels for the tiers of dimensions at the foot and on the left. */
+function padding(dimensions: { axis: string; tier: number }[]) {
+  const tiers = (axis: string) =>
+    Math.max(0, ...dimensions.filter((d) => d.axis === axis).map((d) => d.tier + 1));
+  return {
+    left: 44 + 27 * tiers('along'),
+    top: 48,
+    right: 30,
+    bottom: 52 + 27 * tiers('across'),
+  };
+}
 
 export function FormStage(props: StageProps) {
   const { session, preview, workshop, unit, notice } = props;
   const [inHand, setInHand] = useState<string | null>(null);
+  const [lit, setLit] = useState<string | null>(null);
+  const [shown, setShown] = useState<Shown>('both');
+  const [picked, setPicked] = useState<number | null>(null);
+  const [isChoosing, setChoosing] = useState(false);
   const units = useMeta().data?.units ?? [];
   const { job } = session;
   const { flat } = preview;
   const [width, height] = flat.size;
   const box = { x: 0, y: 0, width, height };
   const stock = workshop.stocks[job.stock];
+  const colour = stock?.colour ?? '#ffffff';
   const note = flat.figures.find((figure) => figure.field === inHand);
+  const basis = job.form.basis;
 
   // The same piece measured another way: core says what its sizes are then.
-  const measure = (basis: Basis) => {
-    const [length, across, deep] = flat.sizes[basis];
+  const measure = (other: Basis) => {
+    const sizes = flat.sizes[other];
     void session.keep((now) =>
       withChanges(now, [
-        { field: 'form.basis', value: basis },
-        { field: 'form.length', value: length },
-        { field: 'form.width', value: across },
-        { field: 'form.height', value: deep },
+        { field: 'form.basis', value: other },
+        ...flat.sizes.keys.map((key, at) => ({ field: `form.${key}`, value: sizes[at] ?? 0 })),
       ]),
     );
+  };
+  const choose = (form: Form) => {
+    setChoosing(false);
+    setPicked(null);
+    // Add-ons and backing stay; what another structure has no panel for is said.
+    const { add_ons: addOns, backing } = job.form;
+    const kept = {
+      ...form,
+      ...(addOns?.length ? { add_ons: addOns } : {}),
+      ...(backing ? { backing } : {}),
+    };
+    void session.keep((now) => withField(now, 'form', kept));
   };
   const row = (figure: Figure) => (
     <FigureField
@@ -57,65 +99,97 @@ export function FormStage(props: StageProps) {
       onFocus={(isFocused) => setInHand(isFocused ? figure.field : null)}
     />
   );
-  const others = BASES.map(({ value, label }, index) => ({
-    value,
-    label: label === 'crease' ? 'Creases' : label === 'inside' ? 'Inside' : 'Outside',
-    text: flat.sizes_text[[0, 2, 1][index] ?? 0] ?? '',
-  })).filter(({ value }) => value !== job.form.basis);
-
+  const details = flat.figures.filter((figure) => !isSize(figure));
   return (
     <main className="stage">
-      <FlatBoard
-        stage={props}
-        label={`Flat of ${job.name}, ${flat.size_text}`}
-        padding={PADDING}
-        art={null}
-        overlay={(view) => (
-          <>
-            <PanelNames flat={flat} view={view} />
-            <Dimensions dimensions={flat.dimensions} box={box} view={view} field={inHand} />
-          </>
+      <div className={`form-desk shows-${shown}`}>
+        {shown !== 'folded' && (
+          <FlatBoard
+            stage={props}
+            label={`Flat of ${job.name}, ${flat.size_text}`}
+            padding={padding(flat.dimensions)}
+            isPrinted={false}
+            lit={lit}
+            onLit={setLit}
+            overlay={(view) => (
+              <>
+                <PanelNames flat={flat} view={view} />
+                <MateNumbers flat={flat} view={view} />
+                <Dimensions dimensions={flat.dimensions} box={box} view={view} field={inHand} />
+                <AddOnHandles
+                  session={session}
+                  panels={flat.panels}
+                  view={view}
+                  picked={picked}
+                  onPick={setPicked}
+                />
+              </>
+            )}
+          >
+            <Legend flat={flat} />
+          </FlatBoard>
         )}
-      >
-        <ul className="legend" aria-label="Lines">
-          <li>
-            <svg viewBox="0 0 34 6" aria-hidden="true">
-              <path className="line cut" d="M0 3H34" />
-            </svg>
-            cut
-          </li>
-          <li>
-            <svg viewBox="0 0 34 6" aria-hidden="true">
-              <path className="line crease" d="M0 3H34" />
-            </svg>
-            crease
-          </li>
-          <li>
-            <svg viewBox="0 0 34 10" aria-hidden="true">
-              <rect width="34" height="10" fill="url(#glue)" />
-            </svg>
-            glue
-          </li>
-        </ul>
-      </FlatBoard>
+        {shown !== 'flat' && (
+          <FoldPane
+            form={job.form}
+            stock={job.stock}
+            colour={colour}
+            printed={job.face?.colour ?? colour}
+            lit={lit}
+            onLit={setLit}
+          />
+        )}
+        <div className="form-shown">
+          <Switch
+            label="Shown"
+            value={shown}
+            choices={[
+              { value: 'flat', label: 'flat' },
+              { value: 'both', label: 'both' },
+              { value: 'folded', label: 'folded' },
+            ]}
+            onChoose={setShown}
+          />
+        </div>
+      </div>
       <SpecCard
-        title="Straight-tuck carton"
+        title={flat.structure}
         subtitle={stock ? `${stock.name}, ${stock.caliper} mm` : job.stock}
         notice={notice}
+        action={
+          <Button size="sm" variant="outline-primary" onClick={() => setChoosing(true)}>
+            Change
+          </Button>
+        }
       >
         <Rows
           title="Size"
           aside={
-            <Switch label="Measured" value={job.form.basis} choices={BASES} onChoose={measure} />
+            flat.sizes_text && (
+              <Switch label="Measured" value={basis} choices={BASES} onChoose={measure} />
+            )
           }
         >
           {flat.figures.filter(isSize).map(row)}
-          {others.map(({ value, label, text }) => (
-            <Result key={value} label={label} value={text} />
-          ))}
+          {flat.sizes_text &&
+            BASES.filter(({ value }) => value !== basis).map(({ value }) => (
+              <Result
+                key={value}
+                label={OTHERS[value].label}
+                value={flat.sizes_text?.[OTHERS[value].at] ?? ''}
+              />
+            ))}
         </Rows>
-        <Rows title="Flaps">{flat.figures.filter((figure) => !isSize(figure)).map(row)}</Rows>
-        {note && <Sketch figure={note} />}
+        {note && <Sketch figure={note} flat={flat} />}
+        {details.length > 0 && <Rows title="Flaps and details">{details.map(row)}</Rows>}
+        <AddOns
+          session={session}
+          panels={flat.panels}
+          unit={unit}
+          picked={picked}
+          onPick={setPicked}
+        />
+        <BackingRows session={session} workshop={workshop} unit={unit} />
         <Rows title="Card">
           <ChoiceField
             label="Stock"
@@ -130,11 +204,28 @@ export function FormStage(props: StageProps) {
             choices={units.map((known) => ({ value: known.unit, label: known.unit }))}
             onChoose={(value) => void session.keep((now) => withField(now, 'unit', value))}
           />
-          <Result label="Blank" value={flat.size_text} />
+          {flat.parts.map((part) => (
+            <Result
+              key={part.name}
+              label={flat.parts.length > 1 ? part.name : 'Blank'}
+              value={part.size_text}
+            />
+          ))}
           <Result label="Card in a piece" value={flat.area_text} />
-          <Result label="Holds" value={flat.volume_text} />
+          {flat.volume_text && <Result label="Holds" value={flat.volume_text} />}
         </Rows>
       </SpecCard>
+      <Modal show={isChoosing} onHide={() => setChoosing(false)} size="xl" scrollable>
+        <Modal.Header closeButton>
+          <Modal.Title>Catalogue of structures, at the size at hand</Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          <Catalogue
+            hand={{ form: job.form, stock: job.stock, unit: job.unit }}
+            onChoose={choose}
+          />
+        </Modal.Body>
+      </Modal>
     </main>
   );
 }

@@ -17,12 +17,18 @@ export function JobTicket({ job, onBin }: { job: JobSummary; onBin: () => void }
               role="img"
               aria-label={`Flat of ${job.name}`}
             >
-              <path className="small-blank" d={drawing.outline} fill={drawing.colour} />
+              <path
+                className="small-blank"
+                d={drawing.outline}
+                fill={drawing.colour}
+                fillRule="evenodd"
+              />
               <path className="line crease" d={drawing.creases} />
             </svg>
           )}
         </span>
         <span className="ticket-name">{job.name}</span>
+        <span className="ticket-structure">{job.structure}</span>
         <span className="ticket-size figure">{job.size}</span>
         <span className="ticket-stock">{job.stock}</span>
       </Link>

@@ -5,13 +5,12 @@ import { Alert, Button } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
 
 import { api } from '../api/client';
-import { useJobs, useMeta } from '../api/queries';
+import { useJobs } from '../api/queries';
 import type { JobSummary } from '../api/generated/types';
 import { JobTicket } from './JobTicket';
 
 export function JobsPage() {
   const jobs = useJobs();
-  const meta = useMeta();
   const client = useQueryClient();
   const navigate = useNavigate();
   const file = useRef<HTMLInputElement>(null);
@@ -22,7 +21,6 @@ export function JobsPage() {
 
   const open = (id: number) => navigate(`/jobs/${id}/form`);
   const refresh = () => client.invalidateQueries({ queryKey: ['jobs'] });
-  const create = useMutation({ mutationFn: api.createJob, onSuccess: (job) => open(job.id) });
   const bring = useMutation({
     mutationFn: api.importJob,
     onSuccess: async (job) => {
@@ -44,11 +42,8 @@ export function JobsPage() {
       return refresh();
     },
   });
-  const failed =
-    create.error ?? bring.error ?? bin.error ?? unbin.error ?? jobs.error ?? meta.error;
-  const start = () => {
-    if (meta.data) create.mutate(meta.data.starting_job);
-  };
+  const failed = bring.error ?? bin.error ?? unbin.error ?? jobs.error;
+  const start = () => void navigate('/new');
   return (
     <div className="jobs-page">
       <header className="top">
@@ -75,9 +70,7 @@ export function JobsPage() {
           <Button variant="light" onClick={() => file.current?.click()}>
             Bring a job in
           </Button>
-          <Button onClick={start} disabled={!meta.data || create.isPending}>
-            New straight-tuck carton
-          </Button>
+          <Button onClick={start}>New job</Button>
         </div>
       </header>
       <main>
@@ -93,9 +86,9 @@ export function JobsPage() {
         )}
         {jobs.data?.length === 0 && (
           <p className="empty">
-            A job is one thing you make: a carton, its card, its sheets. Start with a straight-tuck
-            carton and give it the size of what goes in.{' '}
-            <Button onClick={start}>New straight-tuck carton</Button>
+            A job is one thing you make: a carton, a tag, a set of tabs; its card, its sheets.
+            Choose its structure and give it the size of what goes in.{' '}
+            <Button onClick={start}>Choose a structure</Button>
           </p>
         )}
         <ul className="tickets">

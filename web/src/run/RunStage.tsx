@@ -18,9 +18,13 @@ const KINDS: { name: RegExp; title: string; note: string }[] = [
     note: 'lines by kind, with a legend, no marks',
   },
   { name: /^cut-\d+\.svg$/, title: 'Cut file', note: 'lines only, in mm' },
+  { name: /^flat\.dxf$/, title: 'Flat as DXF', note: 'one piece, a layer for each kind of line' },
+  { name: /^flat\.fold$/, title: 'Flat as FOLD', note: 'creases with their angles' },
+  { name: /^folded\.gltf$/, title: 'Folded piece as glTF', note: 'closed, in metres' },
+  { name: /^folded\.obj$/, title: 'Folded piece as OBJ', note: 'closed, in mm' },
 ];
 
-export function RunStage({ id, session, preview, notice }: StageProps) {
+export function RunStage({ id, session, preview, workshop, notice }: StageProps) {
   const [picked, setPicked] = useState(0);
   const [withMarks, setWithMarks] = useState(false);
   // Asked again for every state of the job.
@@ -29,18 +33,18 @@ export function RunStage({ id, session, preview, notice }: StageProps) {
     queryFn: () => api.files(id),
     enabled: session.saving === 'saved',
   });
-  const { sheet, flat, art } = preview;
+  const { sheet, flat, is_printed: isPrinted } = preview;
   const { job } = session;
   const run = Math.min(picked, Math.max(0, sheet.layout.runs.length - 1));
   const [width, height] = sheet.page;
   const frame = `-3 -3 ${width + 6} ${height + 6}`;
-  const same = { flat, art, sheet, run, colour: '#ffffff' };
+  const same = { flat, sheet, run, colour: '#ffffff' };
   const hasMarks = sheet.marks !== '';
   return (
     <main className="stage">
       <div className={`board-wrap run-desk${session.isCurrent ? '' : ' is-stale'}`}>
         <div className="run-views">
-          {art && (
+          {isPrinted && (
             <figure className="run-view run-printed">
               <figcaption>
                 Printed <span>by the printer</span>
@@ -67,12 +71,18 @@ export function RunStage({ id, session, preview, notice }: StageProps) {
             </svg>
           </figure>
         </div>
-        <SheetList sheet={sheet} flat={flat} picked={run} onPick={setPicked} />
+        <SheetList
+          sheet={sheet}
+          flat={flat}
+          stocks={workshop.stocks}
+          picked={run}
+          onPick={setPicked}
+        />
       </div>
       <SpecCard
         title={`Sheet code ${preview.code}`}
         subtitle={
-          art
+          isPrinted
             ? 'Printed on every sheet, so that sheet and cut can be matched'
             : 'Named in every cut file, so that file and job can be matched'
         }
@@ -154,7 +164,10 @@ function Download({ id, file, page, withMarks }: DownloadProps) {
   const address =
     first !== null
       ? `/api/jobs/${id}/cut/${first}${withMarks ? '?marks=included' : ''}`
-      : `/api/jobs/${id}/${file.name}`;
+      : /^(flat|folded)\./.test(file.name)
+        ? `/api/jobs/${id}/piece/${file.name}`
+        : `/api/jobs/${id}/${file.name}`;
+  const isPiece = /^(flat|folded)\./.test(file.name);
   const which = first === last ? `sheet ${first}` : `sheets ${first} to ${last}, all alike`;
   return (
     <li>
@@ -171,7 +184,8 @@ function Download({ id, file, page, withMarks }: DownloadProps) {
         {kind?.note}
         <br />
         <span className="figure">
-          {file.pages} × {page}, {(file.bytes / 1024).toFixed(0)} kB
+          {!isPiece && `${file.pages} × ${page}, `}
+          {(file.bytes / 1024).toFixed(0)} kB
         </span>
       </span>
     </li>

@@ -1,14 +1,15 @@
 /** The sheets of the job, small: those that are alike together. */
-import type { FlatView, SheetView } from '../api/generated/types';
+import type { FlatView, SheetView, Workshop } from '../api/generated/types';
 
 interface Props {
   sheet: SheetView;
   flat: FlatView;
+  stocks: Workshop['stocks'];
   picked: number;
   onPick: (run: number) => void;
 }
 
-export function SheetList({ sheet, flat, picked, onPick }: Props) {
+export function SheetList({ sheet, flat, stocks, picked, onPick }: Props) {
   const { runs } = sheet.layout;
   if (runs.length < 2) return null;
   const [width, height] = sheet.page;
@@ -26,11 +27,11 @@ export function SheetList({ sheet, flat, picked, onPick }: Props) {
             <button type="button" aria-pressed={index === picked} onClick={() => onPick(index)}>
               <svg viewBox={`-2 -2 ${width + 4} ${height + 4}`} aria-hidden="true">
                 <rect className="small-page" width={width} height={height} />
-                {run.placements.map(({ x, y, turn }) => (
+                {run.placements.map(({ part, x, y, turn }) => (
                   <path
-                    key={`${x} ${y}`}
+                    key={`${part} ${x} ${y}`}
                     className="small-copy"
-                    d={flat.outline}
+                    d={flat.parts[part]?.outline}
                     transform={`translate(${x} ${y}) rotate(${turn * 90})`}
                   />
                 ))}
@@ -38,7 +39,13 @@ export function SheetList({ sheet, flat, picked, onPick }: Props) {
               <span>
                 {label}
                 <br />
-                {run.placements.length} {run.placements.length === 1 ? 'copy' : 'copies'}
+                {run.placements.length} {run.placements.length === 1 ? 'blank' : 'blanks'}
+                {run.stock && (
+                  <>
+                    <br />
+                    {stocks[run.stock]?.name ?? run.stock}
+                  </>
+                )}
               </span>
             </button>
           </li>

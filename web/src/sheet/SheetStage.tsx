@@ -27,7 +27,7 @@ export function SheetStage(props: StageProps) {
   const [picked, setPicked] = useState(0);
   const meta = useMeta().data;
   const { job } = session;
-  const { sheet, flat, art } = preview;
+  const { sheet, flat } = preview;
   const plan = job.sheet;
   const run = Math.min(picked, Math.max(0, sheet.layout.runs.length - 1));
   const stock = workshop.stocks[job.stock];
@@ -53,7 +53,6 @@ export function SheetStage(props: StageProps) {
           drawing={
             <SheetDrawing
               flat={flat}
-              art={art}
               sheet={sheet}
               run={run}
               colour={stock?.colour ?? '#ffffff'}
@@ -73,7 +72,13 @@ export function SheetStage(props: StageProps) {
               setHidden(next);
             }}
           />
-          <SheetList sheet={sheet} flat={flat} picked={run} onPick={setPicked} />
+          <SheetList
+            sheet={sheet}
+            flat={flat}
+            stocks={workshop.stocks}
+            picked={run}
+            onPick={setPicked}
+          />
           {sheet.layout.laid === 0 && (
             <p className="stale-note misfit-note">
               No copy fits. The fit strip says why and what would help.

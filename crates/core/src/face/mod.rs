@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use crate::error::{Faults, InputError, Remedy};
-use crate::form::{Flat, PlacedPanel, Role};
+use crate::form::{Part, PlacedPanel, Role};
 use crate::geometry::Region;
 use crate::units::{Unit, measure};
 use crate::workshop::is_colour;
@@ -48,14 +48,14 @@ pub struct Face {
 #[derive(Debug, Clone, PartialEq)]
 pub struct Caption {
     /// The words.
-    pub text: &'static str,
+    pub text: String,
     /// Their middle, in the flat's coordinates.
     pub centre: Point,
     /// Height of a capital letter, mm.
     pub height: f64,
 }
 
-/// What is printed on one copy, in the flat's coordinates.
+/// What is printed on one blank, in its coordinates.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Art {
     /// The coloured area, bleed included.
@@ -90,10 +90,10 @@ impl Face {
         }
     }
 
-    /// What is printed on a copy of `flat`, its bleed held to `most` mm.
+    /// What is printed on a copy of a blank, its bleed held to `most` mm.
     #[must_use]
-    pub fn print(&self, flat: &Flat, most: f64) -> Art {
-        let panels: Vec<&PlacedPanel> = flat
+    pub fn print(&self, part: &Part, most: f64) -> Art {
+        let panels: Vec<&PlacedPanel> = part
             .panels
             .iter()
             .filter(|panel| match self.coverage {
@@ -106,7 +106,7 @@ impl Face {
             Captions::Names => panels
                 .iter()
                 .filter(|panel| panel.role == Role::Face)
-                .map(|panel| caption(panel))
+                .filter_map(|panel| caption(panel))
                 .collect(),
         };
         let bleed = self.bleed.min(most).max(0.0);
@@ -127,15 +127,16 @@ impl Face {
     }
 }
 
-fn caption(panel: &PlacedPanel) -> Caption {
+/// A panel's name in its middle, unless it is too narrow to carry one.
+fn caption(panel: &PlacedPanel) -> Option<Caption> {
     let bounds = panel.outline.bounding_box();
     let characters = f64::from(u32::try_from(panel.name.chars().count()).unwrap_or(u32::MAX));
     let fitting = (bounds.width() * 0.8 / (characters * CHARACTER)).min(bounds.height() / 3.0);
-    Caption {
-        text: panel.name,
+    (fitting >= *CAPTION.start()).then(|| Caption {
+        text: panel.name.clone(),
         centre: bounds.center(),
-        height: fitting.clamp(*CAPTION.start(), *CAPTION.end()),
-    }
+        height: fitting.min(*CAPTION.end()),
+    })
 }
 
 impl Caption {

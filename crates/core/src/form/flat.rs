@@ -1,84 +1,211 @@
-//! A piece laid flat.
+//! A structure laid flat: one or more blanks side by side.
 
-use kurbo::{Affine, BezPath, Rect, Shape};
+use kurbo::{Affine, BezPath, Rect, Shape, Vec2};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
-use super::{Axis, Dimension, Figure, Line, PlacedPanel, Unfolded};
+use super::design::{Blank, Must, Stand, Step};
+use super::{Axis, Dimension, Figure, Line, PlacedPanel};
 use crate::check::Check;
+use crate::geometry::Region;
+use crate::workshop::RecordId;
 
-/// Length, width and height in the three ways of measuring a box, mm.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, JsonSchema, TS)]
+/// The finished dimensions in the three ways of measuring, mm, one entry for each size.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, JsonSchema, TS)]
 pub struct Sizes {
+    /// The figures' keys, such as `length`.
+    pub keys: Vec<String>,
     /// The room inside.
-    pub inside: [f64; 3],
+    pub inside: Vec<f64>,
     /// Between creases.
-    pub crease: [f64; 3],
+    pub crease: Vec<f64>,
     /// Over everything.
-    pub outside: [f64; 3],
+    pub outside: Vec<f64>,
 }
 
-/// A piece laid flat, seen from its printed side, its blank's top left corner at the origin.
+/// One blank, seen from its printed side, its bounds' top left corner at the origin.
 #[derive(Debug, Clone)]
-pub struct Flat {
+pub struct Part {
+    /// Its name, such as “Lid”.
+    pub name: String,
+    /// The card it is cut from, where that is not the job's.
+    pub stock: Option<RecordId>,
     /// The blank: one closed cut.
     pub outline: BezPath,
-    /// Creases, slits and everything else inside the blank.
+    /// Creases, slits, holes and everything else inside the blank.
     pub lines: Vec<Line>,
     /// The panels.
     pub panels: Vec<PlacedPanel>,
     /// The blank's bounds.
     pub bounds: Rect,
-    /// Drafted dimensions.
+    /// Where it lies in the drawing of the whole.
+    pub at: Vec2,
+}
+
+impl Part {
+    /// Lays a blank flat.
+    #[must_use]
+    pub fn of(blank: &Blank) -> Self {
+        let tree = blank.root.unfold(blank.frame);
+        let bounds = tree.outline.bounding_box();
+        let shift = Affine::translate((-bounds.x0, -bounds.y0));
+        let line = |line: Line| Line { kind: line.kind, path: shift * line.path };
+        let panel = |panel: PlacedPanel| PlacedPanel {
+            outline: shift * panel.outline,
+            frame: shift * panel.frame,
+            ..panel
+        };
+        Self {
+            name: blank.name.clone(),
+            stock: None,
+            outline: shift * tree.outline,
+            lines: tree.lines.into_iter().map(line).collect(),
+            panels: tree.panels.into_iter().map(panel).collect(),
+            bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
+            at: Vec2::ZERO,
+        }
+    }
+
+    /// An outline without panels: what is laid behind or between.
+    #[must_use]
+    pub fn plain(name: &str, outline: BezPath) -> Self {
+        let bounds = outline.bounding_box();
+        let shift = Affine::translate((-bounds.x0, -bounds.y0));
+        Self {
+            name: name.to_owned(),
+            stock: None,
+            outline: shift * outline,
+            lines: Vec::new(),
+            panels: Vec::new(),
+            bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
+            at: Vec2::ZERO,
+        }
+    }
+
+    /// The card of one such blank in mm², what is cut out of it taken off.
+    #[must_use]
+    pub fn area(&self) -> f64 {
+        let holes: f64 = self.openings().map(|path| path.area().abs()).sum();
+        self.outline.area().abs() - holes
+    }
+
+    /// What is cut out: closed cuts inside the blank.
+    pub fn openings(&self) -> impl Iterator<Item = &BezPath> {
+        self.lines
+            .iter()
+            .filter(|line| line.kind == crate::LineKind::Cut)
+            .filter(|line| line.path.elements().last() == Some(&kurbo::PathEl::ClosePath))
+            .map(|line| &line.path)
+    }
+
+    /// The blank as an area.
+    #[must_use]
+    pub fn region(&self) -> Region {
+        Region::inside(&self.outline)
+    }
+}
+
+/// How a flat becomes a piece.
+#[derive(Debug, Clone)]
+pub struct Folding {
+    /// The steps, in order.
+    pub steps: Vec<Step>,
+    /// What must hold in the end.
+    pub musts: Vec<Must>,
+    /// How it stands.
+    pub stand: Stand,
+    /// How far strips lie from the curve they stand for, mm.
+    pub ruling: f64,
+}
+
+/// A structure laid flat.
+#[derive(Debug, Clone)]
+pub struct Flat {
+    /// Its blanks.
+    pub parts: Vec<Part>,
+    /// The bounds of the drawing of the whole.
+    pub bounds: Rect,
+    /// Drafted dimensions, in the drawing of the whole.
     pub dimensions: Vec<Dimension>,
     /// The figures that made it.
     pub figures: Vec<Figure>,
-    /// Its three sizes.
+    /// Its sizes in three ways.
     pub sizes: Sizes,
+    /// What it holds, mm³.
+    pub volume: Option<f64>,
     /// The way its main folds run, which should be the grain's.
     pub folds: Axis,
+    /// How it folds.
+    pub folding: Folding,
+    /// Numbers at mating edges: where, in the drawing of the whole, and the number.
+    pub mates: Vec<(kurbo::Point, usize)>,
     /// Limits met in the form itself.
     pub checks: Vec<Check>,
 }
 
 impl Flat {
-    /// From an unfolded tree, moved so that the blank starts at the origin. Dimensions, figures
-    /// and checks are the structure's to add.
+    /// Cuts round the blanks, in the drawing of the whole.
     #[must_use]
-    pub fn from_tree(tree: Unfolded, sizes: Sizes) -> Self {
-        let bounds = tree.outline.bounding_box();
-        let shift = Affine::translate((-bounds.x0, -bounds.y0));
-        Self {
-            outline: shift * tree.outline,
-            lines: tree
-                .lines
-                .into_iter()
-                .map(|line| Line { kind: line.kind, path: shift * line.path })
-                .collect(),
-            panels: tree
-                .panels
-                .into_iter()
-                .map(|panel| PlacedPanel { outline: shift * panel.outline, ..panel })
-                .collect(),
-            bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
-            dimensions: Vec::new(),
-            figures: Vec::new(),
-            sizes,
-            folds: Axis::Along,
-            checks: Vec::new(),
-        }
+    pub fn outline(&self) -> BezPath {
+        self.parts.iter().fold(BezPath::new(), |mut all, part| {
+            all.extend(Affine::translate(part.at) * part.outline.clone());
+            all
+        })
     }
 
-    /// The blank's area in mm².
+    /// All other lines, in the drawing of the whole.
+    #[must_use]
+    pub fn lines(&self) -> Vec<Line> {
+        let moved = |part: &Part, line: &Line| Line {
+            kind: line.kind,
+            path: Affine::translate(part.at) * line.path.clone(),
+        };
+        self.parts
+            .iter()
+            .flat_map(|part| part.lines.iter().map(move |line| moved(part, line)))
+            .collect()
+    }
+
+    /// The panels with the paths of their outlines in the drawing of the whole.
+    pub fn panels(&self) -> impl Iterator<Item = (&PlacedPanel, BezPath)> {
+        self.parts.iter().flat_map(|part| {
+            let moved = Affine::translate(part.at);
+            part.panels.iter().map(move |panel| (panel, moved * panel.outline.clone()))
+        })
+    }
+
+    /// The outline of the panel of that name, in the drawing of the whole.
+    #[must_use]
+    pub fn panel(&self, name: &str) -> Option<BezPath> {
+        self.panels().find(|(panel, _)| panel.name == name).map(|(_, outline)| outline)
+    }
+
+    /// Card in one piece, all blanks, mm².
     #[must_use]
     pub fn area(&self) -> f64 {
-        self.outline.area().abs()
+        self.parts.iter().map(Part::area).sum()
     }
+}
 
-    /// The panel of that name.
-    #[must_use]
-    pub fn panel(&self, name: &str) -> Option<&PlacedPanel> {
-        self.panels.iter().find(|panel| panel.name == name)
+/// Room between blanks in the drawing of the whole, mm.
+const BETWEEN: f64 = 12.0;
+
+/// Sets the blanks side by side, in rows about as wide as all are high.
+pub(super) fn arrange(parts: &mut [Part]) -> Rect {
+    let area: f64 = parts.iter().map(|part| part.bounds.area() * 1.4).sum();
+    let widest = parts.iter().map(|part| part.bounds.width()).fold(0.0, f64::max);
+    let width = (area * 1.6).sqrt().max(widest);
+    let (mut x, mut y, mut row) = (0.0, 0.0, 0.0f64);
+    let mut all = Rect::ZERO;
+    for part in parts {
+        if x > 0.0 && x + part.bounds.width() > width + 1e-9 {
+            (x, y, row) = (0.0, y + row + BETWEEN, 0.0);
+        }
+        part.at = Vec2::new(x, y);
+        all = all.union(part.bounds + part.at);
+        x += part.bounds.width() + BETWEEN;
+        row = row.max(part.bounds.height());
     }
+    all
 }

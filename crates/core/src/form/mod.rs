@@ -1,25 +1,48 @@
 //! Form: from figures to a dieline.
 //!
-//! A structure turns its parameters and the card's caliper into a [`Panel`] tree; the flat with
-//! its outline, creases, areas and drafted dimensions follows from the tree.
+//! A [`Structure`] of the [`catalogue`] turns its figures and the card's caliper into panel trees;
+//! the flat with its outline, creases, areas and drafted dimensions follows from the trees, and so
+//! does the folded piece.
 
-pub mod carton;
+mod add_on;
+mod bookmark;
+mod carton;
+pub mod catalogue;
+mod checks;
+pub mod design;
 mod dimension;
+mod drafting;
 mod figure;
+mod figures;
+mod flaps;
 mod flat;
-mod panel;
+mod packet;
+pub mod panel;
+mod sleeve;
+mod solid;
+mod structure;
+mod tabs;
+mod tag;
+mod tray;
+mod tube;
+
+use std::collections::BTreeMap;
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
+pub use add_on::{AddOn, AddOnKind};
 pub use dimension::{Axis, Dimension};
-pub use figure::Figure;
-pub use flat::{Flat, Sizes};
-pub use panel::{Hinge, Line, Panel, PlacedPanel, Role, Unfolded};
+pub use figure::{Figure, FigureKind};
+pub use figures::{Bounds, Figures, Kind, Param};
+pub use flat::{Flat, Folding, Part, Sizes};
+pub use panel::{Joint, Line, Panel, PlacedPanel, Role, Unfolded};
+pub use structure::{Family, Preset, Structure};
 
-use crate::error::InputError;
-use crate::units::Unit;
+use crate::error::{Faults, InputError, Remedy};
+use crate::units::{Unit, measure};
+use crate::workshop::RecordId;
 
 /// Which dimensions the user gives.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
@@ -34,50 +57,152 @@ pub enum Basis {
     Crease,
 }
 
-/// What is made: a structure and its figures.
+/// A layer of another card behind the piece, which follows its outline.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
-#[serde(tag = "structure", rename_all = "kebab-case")]
-pub enum Form {
-    /// A carton whose two closures tuck in at the same panel.
-    StraightTuck(carton::StraightTuck),
+pub struct Backing {
+    /// Its card.
+    pub stock: RecordId,
+    /// How far it stands out beyond the piece, mm; 0 to 50.
+    pub border: f64,
 }
 
+/// What is made: a structure, its figures, and what is added to its panels.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Form {
+    /// A structure of the catalogue, by its id.
+    pub structure: String,
+    /// Which dimensions its sizes are.
+    #[serde(default)]
+    pub basis: Basis,
+    /// Openings, notches and strips on its panels.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub add_ons: Vec<AddOn>,
+    /// A layer behind it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub backing: Option<Backing>,
+    /// The figures that are set, by their keys: mm, degrees or counts. Others follow the trade's
+    /// defaults; those that the structure does not know wait for one that does.
+    #[serde(flatten)]
+    #[ts(skip)]
+    pub figures: BTreeMap<String, Option<f64>>,
+}
+
+/// Most add-ons on one piece.
+const MOST_ADD_ONS: usize = 60;
+
 impl Form {
+    /// A structure with some figures set.
+    #[must_use]
+    pub fn new(structure: &str, figures: &[(&str, f64)]) -> Self {
+        Self {
+            structure: structure.to_owned(),
+            basis: Basis::Inside,
+            add_ons: Vec::new(),
+            backing: None,
+            figures: figures.iter().map(|(key, value)| ((*key).to_owned(), Some(*value))).collect(),
+        }
+    }
+
     /// The flat of this form in card of the given caliper (mm); texts are in `unit`.
     ///
     /// # Errors
-    /// Every figure that is out of range or contradicts another.
+    /// Every figure that is out of range or contradicts another, and add-ons that meet something.
     pub fn draw(&self, caliper: f64, unit: Unit) -> Result<Flat, Vec<InputError>> {
-        match self {
-            Self::StraightTuck(carton) => carton.draw(caliper, unit),
+        let structure = self.structure()?;
+        let resolved = figures::resolve(structure, self, caliper, unit)?;
+        let mut design = (structure.design)(&resolved.figures);
+        let mut faults = Faults::default();
+        if self.add_ons.len() > MOST_ADD_ONS {
+            faults.add(InputError::new(
+                "form.add_ons",
+                format!("The piece has {} add-ons: at most {MOST_ADD_ONS}", self.add_ons.len()),
+                f64::from(u32::try_from(self.add_ons.len()).unwrap_or(u32::MAX)),
+                Remedy::advice("Take some away"),
+            ));
+            return Err(faults.or(()).err().unwrap_or_default());
         }
+        add_on::notch(&self.add_ons, &mut design, &mut faults, unit);
+        let mut parts: Vec<Part> = design.blanks.iter().map(Part::of).collect();
+        add_on::place(&self.add_ons, &mut parts, &mut faults, unit);
+        if let Some(backing) = &self.backing {
+            faults.range("form.backing.border", "The border", backing.border, 0.0..=50.0, |mm| {
+                measure(mm, unit)
+            });
+            let border = if backing.border.is_finite() { backing.border } else { 0.0 };
+            parts.extend(backing_layer(&parts, backing, border.clamp(0.0, 50.0)));
+        }
+        faults.or(())?;
+        let bounds = flat::arrange(&mut parts);
+        let mut flat = Flat {
+            bounds,
+            dimensions: Vec::new(),
+            figures: resolved.shown,
+            sizes: resolved.sizes,
+            volume: design.volume,
+            folds: design.folds,
+            folding: Folding {
+                steps: design.steps,
+                musts: design.musts,
+                stand: design.stand,
+                ruling: design.ruling,
+            },
+            mates: drafting::mates(&design.mates, &parts),
+            checks: Vec::new(),
+            parts,
+        };
+        flat.dimensions = drafting::dimensions(&design.spans, &flat, unit);
+        flat.checks = checks::checks(&design.limits, &flat, unit);
+        Ok(flat)
     }
 
-    /// The three inside dimensions in mm, in card of the given caliper.
-    #[must_use]
-    pub fn inside(&self, caliper: f64) -> [f64; 3] {
-        match self {
-            Self::StraightTuck(carton) => carton.inside(caliper),
-        }
+    /// The structure of the catalogue.
+    ///
+    /// # Errors
+    /// An id that the catalogue does not hold.
+    pub fn structure(&self) -> Result<&'static Structure, Vec<InputError>> {
+        catalogue::find(&self.structure).ok_or_else(|| {
+            let id: String = self.structure.chars().take(40).collect();
+            vec![InputError::plain(
+                "form.structure",
+                format!("The catalogue has no structure “{id}”"),
+                Remedy::set("Make a straight-tuck carton", "form.structure", "straight-tuck"),
+            )]
+        })
     }
 
-    /// The three dimensions as the user gives them, mm, each with its field.
+    /// The inside dimensions in mm with their keys, in card of the given caliper; none where the
+    /// figures cannot be used.
     #[must_use]
-    pub const fn given(&self) -> [(&'static str, f64); 3] {
-        match self {
-            Self::StraightTuck(carton) => [
-                ("form.length", carton.length),
-                ("form.width", carton.width),
-                ("form.height", carton.height),
-            ],
-        }
+    pub fn inside(&self, caliper: f64) -> Vec<(String, f64)> {
+        let resolved = self
+            .structure()
+            .and_then(|structure| figures::resolve(structure, self, caliper, Unit::Mm));
+        resolved.map_or_else(
+            |_| Vec::new(),
+            |resolved| resolved.sizes.keys.into_iter().zip(resolved.sizes.inside).collect(),
+        )
     }
 
     /// The same form with other inside dimensions in mm, its basis kept.
     #[must_use]
-    pub fn with_inside(&self, inside: [f64; 3], caliper: f64) -> Self {
-        match self {
-            Self::StraightTuck(carton) => Self::StraightTuck(carton.with_inside(inside, caliper)),
+    pub fn with_inside(&self, inside: &[(String, f64)], caliper: f64) -> Self {
+        let mut changed = self.clone();
+        for (key, value) in inside {
+            let param = self.structure().ok().and_then(|structure| structure.param(key));
+            let calipers = match (param.map(|param| param.kind), self.basis) {
+                (Some(Kind::Size { crease, .. }), Basis::Crease) => crease,
+                (Some(Kind::Size { outside, .. }), Basis::Outside) => outside,
+                _ => 0.0,
+            };
+            changed.figures.insert(key.clone(), Some(value + calipers * caliper));
         }
+        changed
     }
+}
+
+/// The layer behind the first blank.
+fn backing_layer(parts: &[Part], backing: &Backing, border: f64) -> Option<Part> {
+    let outline = parts.first()?.region().rounded_out(border).outer_rings().into_iter().next()?;
+    let layer = Part::plain("Backing layer", crate::geometry::polygon(&outline));
+    Some(Part { stock: Some(backing.stock.clone()), ..layer })
 }

@@ -1,12 +1,14 @@
 //! What the stages share: exact paths, and polygons flattened from them for the algebra.
 
+mod distance;
 mod outline;
 mod path;
 mod region;
 
+pub use distance::gap;
 pub use kurbo::{Affine, BezPath, PathEl, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
-pub use path::{circle, flattened, path_text, polygon, rounded};
+pub use path::{arc, circle, flattened, flattened_to, heart, path_text, polygon, rounded};
 pub use region::Region;
 
 /// How far a flattened curve may lie from the true one, in mm.

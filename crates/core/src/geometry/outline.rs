@@ -94,8 +94,9 @@ impl Outline {
         self.points.iter().zip(next).map(|(a, b)| (*a, *b))
     }
 
-    /// Even-odd rule.
-    fn holds(&self, point: Point) -> bool {
+    /// True when the point lies inside, by the even-odd rule.
+    #[must_use]
+    pub fn holds(&self, point: Point) -> bool {
         self.edges().fold(false, |inside, (a, b)| {
             let crosses = (a.y > point.y) != (b.y > point.y)
                 && point.x < (b.x - a.x) * (point.y - a.y) / (b.y - a.y) + a.x;

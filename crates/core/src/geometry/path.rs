@@ -49,14 +49,54 @@ pub fn rounded(before: Point, corner: Point, after: Point, radius: f64) -> Optio
     Some([start, start + into * handle, end - out * handle, end])
 }
 
+/// The arc from `from` to `to` that rises `rise` mm over the middle of the chord, to its left in a
+/// frame whose second axis is a quarter turn on from the first; negative rises to the right. As cubics:
+/// two control points and an end each, a quarter circle at most.
+#[must_use]
+pub fn arc(from: Point, to: Point, rise: f64) -> Vec<[Point; 3]> {
+    let chord = to - from;
+    let half = chord.hypot() / 2.0;
+    if half < 1e-9 || rise.abs() < 1e-9 {
+        return vec![[from.lerp(to, 1.0 / 3.0), from.lerp(to, 2.0 / 3.0), to]];
+    }
+    // tan(sweep / 4) = rise / half, from the chord and the sagitta of a circle.
+    let sweep = 4.0 * (rise / half).atan();
+    let left = kurbo::Vec2::new(-chord.y, chord.x) / (2.0 * half);
+    let centre = from + chord / 2.0 + left * (rise - half / (sweep / 2.0).sin());
+    let parts = (sweep.abs() / std::f64::consts::FRAC_PI_2).ceil().clamp(1.0, 4.0);
+    let step = -sweep / parts;
+    let handle = 4.0 / 3.0 * (step / 4.0).tan();
+    let spoke = |index: f64| {
+        let (sin, cos) = (step * index).sin_cos();
+        let first = from - centre;
+        kurbo::Vec2::new(first.x * cos - first.y * sin, first.x * sin + first.y * cos)
+    };
+    let quarter = |v: kurbo::Vec2| kurbo::Vec2::new(-v.y, v.x);
+    let mut cubics = Vec::new();
+    let mut index = 0.0;
+    while index < parts {
+        let (a, b) = (spoke(index), spoke(index + 1.0));
+        let end = if index + 1.0 < parts { centre + b } else { to };
+        cubics.push([centre + a + quarter(a) * handle, centre + b - quarter(b) * handle, end]);
+        index += 1.0;
+    }
+    cubics
+}
+
 /// Each subpath as a ring of corners, curves flattened to within [`FLATTENING`](super::FLATTENING),
 /// the last corner not repeating the first. Corners nearer than a nanometre to the one before,
 /// which flattening leaves at the ends of curves, are dropped.
 #[must_use]
 pub fn flattened(path: &BezPath) -> Vec<Vec<Point>> {
+    flattened_to(path, super::FLATTENING)
+}
+
+/// As [`flattened`], to within `tolerance` mm.
+#[must_use]
+pub fn flattened_to(path: &BezPath, tolerance: f64) -> Vec<Vec<Point>> {
     const SAME: f64 = 1e-6;
     let mut rings: Vec<Vec<Point>> = Vec::new();
-    kurbo::flatten(path, super::FLATTENING, |element| match (element, rings.last_mut()) {
+    kurbo::flatten(path, tolerance, |element| match (element, rings.last_mut()) {
         (PathEl::MoveTo(point), _) => rings.push(vec![point]),
         (PathEl::LineTo(point), Some(ring))
             if ring.last().is_none_or(|last| last.distance(point) > SAME) =>
@@ -71,6 +111,34 @@ pub fn flattened(path: &BezPath) -> Vec<Vec<Point>> {
         }
     }
     rings
+}
+
+/// Each subpath as a run of points, curves flattened; a closed one ends where it begins.
+pub(super) fn polylines(path: &BezPath) -> Vec<Vec<Point>> {
+    let mut runs: Vec<Vec<Point>> = Vec::new();
+    kurbo::flatten(path, super::FLATTENING, |element| match (element, runs.last_mut()) {
+        (PathEl::MoveTo(point), _) => runs.push(vec![point]),
+        (PathEl::LineTo(point), Some(run)) => run.push(point),
+        (PathEl::ClosePath, Some(run)) => run.push(run[0]),
+        _ => {}
+    });
+    runs
+}
+
+/// A heart of the given width and height around the origin, its point down.
+#[must_use]
+pub fn heart(width: f64, height: f64) -> BezPath {
+    let (x, y) = (width / 2.0, height / 2.0);
+    let mut path = BezPath::new();
+    path.move_to((0.0, y));
+    path.curve_to((-0.2 * x, 0.6 * y), (-x, 0.3 * y), (-x, -0.4 * y));
+    path.curve_to((-x, -0.9 * y), (-0.7 * x, -y), (-0.5 * x, -y));
+    path.curve_to((-0.3 * x, -y), (-0.08 * x, -0.85 * y), (0.0, -0.55 * y));
+    path.curve_to((0.08 * x, -0.85 * y), (0.3 * x, -y), (0.5 * x, -y));
+    path.curve_to((0.7 * x, -y), (x, -0.9 * y), (x, -0.4 * y));
+    path.curve_to((x, 0.3 * y), (0.2 * x, 0.6 * y), (0.0, y));
+    path.close_path();
+    path
 }
 
 /// SVG path data with coordinates to a ten-thousandth of a millimetre.
@@ -119,6 +187,27 @@ mod tests {
             rounded(Point::new(0.0, 10.0), Point::ZERO, Point::new(10.0, 0.0), 99.0).unwrap();
         assert!((start.y - 5.0).abs() < 1e-9, "the radius shrinks to half a side");
         assert!(rounded(Point::ZERO, Point::new(1.0, 0.0), Point::new(2.0, 0.0), 1.0).is_none());
+    }
+
+    /// r² (φ − sin φ) / 2, the area of a circle's segment, from any geometry handbook.
+    #[test]
+    fn an_arc_has_its_rise_and_its_area() {
+        for (rise, half) in [(1.0, 10.0f64), (10.0, 10.0), (14.0, 10.0), (-3.0, 10.0)] {
+            let (from, to) = (Point::new(-half, 0.0), Point::new(half, 0.0));
+            let mut path = BezPath::new();
+            path.move_to(from);
+            for [a, b, end] in arc(from, to, rise) {
+                path.curve_to(a, b, end);
+            }
+            path.close_path();
+            let radius = (half * half + rise * rise) / (2.0 * f64::abs(rise));
+            let sweep = 4.0 * (f64::abs(rise) / half).atan();
+            let area = radius * radius * (sweep - sweep.sin()) / 2.0;
+            assert!((path.area().abs() - area).abs() < 1e-3 * area, "{rise}");
+            let bounds = path.bounding_box();
+            let top = if rise > 0.0 { bounds.y1 } else { bounds.y0 };
+            assert!((top - rise).abs() < 1e-2, "{rise}: {bounds:?}");
+        }
     }
 
     #[test]

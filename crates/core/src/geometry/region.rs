@@ -75,6 +75,17 @@ impl Region {
         Self(self.0.buffer_with_style(style))
     }
 
+    /// Grown by `distance` mm on every side, with outer corners rounded.
+    #[must_use]
+    pub fn rounded_out(&self, distance: f64) -> Self {
+        if distance <= 0.0 || self.is_empty() {
+            return self.clone();
+        }
+        // An arc's chord of this angle strays from it by less than the flattening at any border.
+        let style = BufferStyle::new(distance).line_join(LineJoin::Round(0.05));
+        Self(self.0.buffer_with_style(style))
+    }
+
     /// Area in mm².
     #[must_use]
     pub fn area(&self) -> f64 {

@@ -12,6 +12,7 @@ use ts_rs::TS;
 
 use super::Windows;
 use crate::geometry::{BezPath, Outline, Region};
+use crate::workshop::RecordId;
 
 /// What is laid out: an outline that must lie in the cut window, and printed areas that must lie
 /// in the print window.
@@ -56,10 +57,10 @@ impl Piece {
     pub fn centred(&self, turn: u16, centre: Point) -> Placement {
         let bounds = rotation(turn).transform_rect_bbox(self.outline.bounds());
         let shift = centre - bounds.center();
-        Placement { x: shift.x, y: shift.y, turn }
+        Placement { part: 0, x: shift.x, y: shift.y, turn }
     }
 
-    fn turned(&self, turn: u16) -> Turned {
+    pub(super) fn turned(&self, turn: u16) -> Turned {
         let rotation = rotation(turn);
         let bounds = rotation.transform_rect_bbox(self.outline.bounds());
         let origin = Vec2::new(-bounds.x0, -bounds.y0);
@@ -86,6 +87,9 @@ fn rotation(turn: u16) -> Affine {
 /// Where a copy lies: turned about the flat's origin, then moved.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, JsonSchema, TS)]
 pub struct Placement {
+    /// Which of the flat's parts lies here.
+    #[serde(default)]
+    pub part: usize,
     /// Movement to the right after turning, mm.
     pub x: f64,
     /// Movement down after turning, mm.
@@ -113,6 +117,8 @@ impl Placement {
 pub struct SheetRun {
     /// How many sheets.
     pub sheets: u32,
+    /// Their card, where that is not the job's.
+    pub stock: Option<RecordId>,
     /// The copies on each.
     pub placements: Vec<Placement>,
 }
@@ -200,12 +206,12 @@ fn into_sheets(placements: Vec<Placement>, copies: u32) -> Layout {
     let (full, rest) = (copies / per_sheet, copies % per_sheet);
     let mut runs = Vec::new();
     if full > 0 {
-        runs.push(SheetRun { sheets: full, placements: placements.clone() });
+        runs.push(SheetRun { sheets: full, stock: None, placements: placements.clone() });
     }
     if rest > 0 {
         let mut placements = placements;
         placements.truncate(rest as usize);
-        runs.push(SheetRun { sheets: 1, placements });
+        runs.push(SheetRun { sheets: 1, stock: None, placements });
     }
     Layout { runs, per_sheet, laid: copies }
 }
@@ -215,7 +221,7 @@ const OFFSETS: [f64; 5] = [0.5, 0.0, 1.0, 0.25, 0.75];
 const MIDDLE: [f64; 1] = [0.5];
 
 /// A piece in one orientation, its bounds starting at the origin.
-struct Turned {
+pub(super) struct Turned {
     turn: u16,
     /// Movement that brings the turned flat's bounds to the origin.
     origin: Vec2,
@@ -224,7 +230,7 @@ struct Turned {
 }
 
 impl Turned {
-    fn size(&self) -> Vec2 {
+    pub(super) fn size(&self) -> Vec2 {
         self.outline.bounds().size().to_vec2()
     }
 
@@ -253,7 +259,11 @@ impl Turned {
         fits.then_some(range)
     }
 
-    fn fits(&self, windows: &Windows, dx: f64, dy: f64) -> bool {
+    pub(super) fn placement(&self, x: f64, y: f64) -> Placement {
+        Placement { part: 0, x: x + self.origin.x, y: y + self.origin.y, turn: self.turn }
+    }
+
+    pub(super) fn fits(&self, windows: &Windows, dx: f64, dy: f64) -> bool {
         windows.cut.holds(&self.outline, dx, dy)
             && self.printed.iter().all(|area| windows.print.holds(area, dx, dy))
     }
@@ -285,11 +295,7 @@ impl Turned {
                         start + Vec2::new(pitch.x * count(column), pitch.y * count(row))
                     })
                     .filter(|at| self.fits(windows, at.x, at.y))
-                    .map(|at| Placement {
-                        x: at.x + self.origin.x,
-                        y: at.y + self.origin.y,
-                        turn: self.turn,
-                    })
+                    .map(|at| self.placement(at.x, at.y))
                     .collect();
                 keep_better(&mut best, grid);
             }

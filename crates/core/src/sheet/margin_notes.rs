@@ -43,11 +43,12 @@ pub struct FreeRoom {
 }
 
 impl FreeRoom {
-    /// The room on a sheet with these copies of `outline`.
+    /// The room on a sheet with these copies; `outlines` are those of the parts, in order.
     #[must_use]
-    pub fn new(windows: &Windows, outline: &BezPath, placements: &[Placement]) -> Self {
-        let copies =
-            placements.iter().filter_map(|placement| Outline::of_path(&placement.place(outline)));
+    pub fn new(windows: &Windows, outlines: &[&BezPath], placements: &[Placement]) -> Self {
+        let copies = placements.iter().filter_map(|placement| {
+            Outline::of_path(&placement.place(outlines.get(placement.part)?))
+        });
         let taken = copies.chain(windows.print.obstacles.iter().cloned()).collect();
         Self { base: windows.print.base, taken }
     }
@@ -108,14 +109,14 @@ mod tests {
             &Marks::default(),
         );
         let copy = |height: f64| Rect::new(0.0, 0.0, 140.0, height).to_path(0.01);
-        let at = [Placement { x: 0.0, y: 0.0, turn: 0 }];
-        let mut room = FreeRoom::new(&windows, &copy(50.0), &at);
+        let at = [Placement { part: 0, x: 0.0, y: 0.0, turn: 0 }];
+        let mut room = FreeRoom::new(&windows, &[&copy(50.0)], &at);
         let notes = place_notes(&mut room, Unit::Mm).unwrap();
         assert!((notes.scale - 100.0).abs() < f64::EPSILON);
         assert!(notes.place.y0 > 50.0 && notes.place.y1 < 100.0);
         let next = room.take(Vec2::new(40.0, 20.0)).unwrap();
         assert_eq!(next.intersect(notes.place).area(), 0.0);
-        let mut full = FreeRoom::new(&windows, &copy(95.0), &at);
+        let mut full = FreeRoom::new(&windows, &[&copy(95.0)], &at);
         assert_eq!(place_notes(&mut full, Unit::In), None);
     }
 }

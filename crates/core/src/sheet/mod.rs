@@ -8,6 +8,7 @@ mod margin_notes;
 mod marks;
 mod misfit;
 mod plan;
+mod sets;
 mod ways;
 mod window;
 
@@ -19,5 +20,6 @@ pub use marks::{Marks, PlacedMark, Sign, place_marks};
 pub use misfit::{Misfit, misfit};
 pub(crate) use plan::unknown;
 pub use plan::{Orientation, SheetPlan, SheetSize, Turning, standard_sizes};
+pub use sets::{SetPiece, lay_sets};
 pub(crate) use ways::ways_to_fit;
 pub use window::{Machines, Taken, TakenBy, Window, Windows};

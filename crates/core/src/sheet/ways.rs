@@ -4,7 +4,7 @@ use super::{Orientation, SheetSize};
 use crate::error::{Change, Remedy};
 use crate::job::Job;
 use crate::prepare::{Ground, Records};
-use crate::units::{format_length, measure};
+use crate::units::product;
 use crate::workshop::Workshop;
 
 /// The largest piece that fits is sought downwards in steps of a twentieth, then by halving.
@@ -103,9 +103,14 @@ fn other_sheets<'a>(job: &'a Job, workshop: &'a Workshop) -> impl Iterator<Item 
 fn smaller(job: &Job, workshop: &Workshop) -> Option<Remedy> {
     let caliper = workshop.stocks.get(&job.stock)?.caliper;
     let inside = job.form.inside(caliper);
+    if inside.is_empty() {
+        return None;
+    }
     let scaled = |share: f64| {
-        let inside = inside.map(|side| (side * share * 10.0).floor() / 10.0);
-        let form = job.form.with_inside(inside, caliper);
+        let scale =
+            |(key, side): &(String, f64)| (key.clone(), (side * share * 10.0).floor() / 10.0);
+        let inside: Vec<(String, f64)> = inside.iter().map(scale).collect();
+        let form = job.form.with_inside(&inside, caliper);
         (Job { form, ..job.clone() }, inside)
     };
     let (mut low, mut high) = (1..STEPS)
@@ -120,14 +125,17 @@ fn smaller(job: &Job, workshop: &Workshop) -> Option<Remedy> {
             high = middle;
         }
     }
-    let (changed, [length, width, height]) = scaled(low);
+    let (changed, inside) = scaled(low);
+    let set = |key: &String| changed.form.figures.get(key).copied().flatten();
+    let sizes = inside.iter().map(|(_, side)| *side).collect::<Vec<_>>();
     Some(Remedy {
         text: format!(
-            "Make it {} × {} × {} inside, the largest of this shape that fits",
-            format_length(length, job.unit),
-            format_length(width, job.unit),
-            measure(height, job.unit)
+            "Make it {} inside, the largest of this shape that fits",
+            product(&sizes, job.unit)
         ),
-        changes: changed.form.given().map(|(field, value)| Change::new(field, value)).to_vec(),
+        changes: inside
+            .iter()
+            .filter_map(|(key, _)| Some(Change::new(&format!("form.{key}"), set(key)?)))
+            .collect(),
     })
 }

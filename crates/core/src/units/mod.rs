@@ -6,7 +6,7 @@ mod unit;
 
 pub use grammage::{BasisSheet, grammage_from_basis_weight};
 pub use length::{LengthError, parse_caliper, parse_length};
-pub use unit::{Unit, UnitInfo, format_length, measure};
+pub use unit::{Unit, UnitInfo, format_length, measure, product};
 
 /// Millimetres in an inch, exact by definition (international yard and pound agreement, 1959).
 pub const INCH: f64 = 25.4;

@@ -133,6 +133,18 @@ fn sixteenths(inches: f64) -> Option<String> {
     Some(if units == 0 { format!("{sign}{fraction}") } else { format!("{sign}{units} {fraction}") })
 }
 
+/// Sizes as `60 × 30 × 90 mm`.
+#[must_use]
+pub fn product(sizes: &[f64], unit: Unit) -> String {
+    let last = sizes.len().saturating_sub(1);
+    let texts: Vec<String> = sizes
+        .iter()
+        .enumerate()
+        .map(|(at, mm)| if at == last { measure(*mm, unit) } else { format_length(*mm, unit) })
+        .collect();
+    texts.join(" × ")
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -3,10 +3,12 @@
 
 use std::collections::BTreeMap;
 
+use aptum_core::form::Part;
 use aptum_core::geometry::{BezPath, Point, Rect, Vec2};
 use aptum_core::sheet::FreeRoom;
 use aptum_core::{Job, LineKind, Prepared};
 
+use super::print::part_name;
 use super::{Canvas, Document, Page, notes};
 use crate::lettering::{Anchor, letter};
 use crate::line_style::line_style;
@@ -22,25 +24,32 @@ const ROW: Vec2 = Vec2::new(38.0, 5.0);
 pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name);
-    let lines = lines_by_kind(prepared);
-
-    let mut canvas = Canvas::new();
-    if let Some(art) = &prepared.art {
-        if let Some(colour) = &art.colour {
-            canvas.fill(&art.fill, colour);
+    let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
+    for (index, part) in prepared.flat.parts.iter().enumerate() {
+        let own = lines_by_kind(part);
+        let mut canvas = Canvas::new();
+        let art = prepared.arts.get(index);
+        if let Some(art) = art {
+            if let Some(colour) = &art.colour {
+                canvas.fill(&art.fill, colour);
+            }
+            for caption in &art.captions {
+                canvas.fill(
+                    &letter(&caption.text, caption.centre, caption.height, Anchor::Middle),
+                    "#5b6764",
+                );
+            }
         }
-        for caption in &art.captions {
-            canvas.fill(
-                &letter(caption.text, caption.centre, caption.height, Anchor::Middle),
-                "#5b6764",
-            );
+        for (kind, path) in &own {
+            canvas.stroke(path, line_style(*kind));
+        }
+        let reach = art.map_or(0.0, |art| art.bleed).max(1.0);
+        document.share(&part_name(index), &canvas.finish(), part.bounds.inflate(reach, reach));
+        for (kind, path) in own {
+            lines.entry(kind).or_default().extend(path.iter());
         }
     }
-    for (kind, path) in &lines {
-        canvas.stroke(path, line_style(*kind));
-    }
-    let reach = prepared.art.as_ref().map_or(0.0, |art| art.bleed).max(1.0);
-    document.share("piece", &canvas.finish(), prepared.flat.bounds.inflate(reach, reach));
+    let outlines: Vec<_> = prepared.flat.parts.iter().map(|part| &part.outline).collect();
 
     let legend = Vec2::new(ROW.x, ROW.y * f64::from(u32::try_from(lines.len()).unwrap_or(0)));
     let sheets = prepared.layout.sheets();
@@ -48,9 +57,9 @@ pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
     for (run, notes) in prepared.layout.runs.iter().zip(&prepared.notes) {
         let mut canvas = Canvas::new();
         for placement in &run.placements {
-            canvas.place("piece", placement.transform());
+            canvas.place(&part_name(placement.part), placement.transform());
         }
-        let mut room = FreeRoom::new(&prepared.windows, &prepared.flat.outline, &run.placements);
+        let mut room = FreeRoom::new(&prepared.windows, &outlines, &run.placements);
         if let Some(notes) = *notes {
             notes::draw_scale(&mut canvas, notes, job.unit);
             room.without(notes.place);
@@ -84,13 +93,13 @@ pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
     document.finish()
 }
 
-/// Every line of one piece by its kind, in the order of work.
-pub(crate) fn lines_by_kind(prepared: &Prepared) -> BTreeMap<LineKind, BezPath> {
+/// Every line of one blank by its kind, in the order of work.
+pub(crate) fn lines_by_kind(part: &Part) -> BTreeMap<LineKind, BezPath> {
     let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
-    for line in &prepared.flat.lines {
+    for line in &part.lines {
         lines.entry(line.kind).or_default().extend(line.path.iter());
     }
-    lines.entry(LineKind::Cut).or_default().extend(prepared.flat.outline.iter());
+    lines.entry(LineKind::Cut).or_default().extend(part.outline.iter());
     lines
 }
 

@@ -15,20 +15,24 @@ const CAPTION: &str = "#22302f";
 /// on it; BleedBox lies around the trim by the bleed. Each piece's art is in the file once.
 #[must_use]
 pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
-    let art = prepared.art.as_ref()?;
+    if prepared.arts.is_empty() {
+        return None;
+    }
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name);
 
-    let mut canvas = Canvas::new();
-    if let Some(colour) = &art.colour {
-        canvas.fill(&art.fill, colour);
+    for (part, art) in prepared.arts.iter().enumerate() {
+        let mut canvas = Canvas::new();
+        if let Some(colour) = &art.colour {
+            canvas.fill(&art.fill, colour);
+        }
+        for caption in &art.captions {
+            let words = letter(&caption.text, caption.centre, caption.height, Anchor::Middle);
+            canvas.fill(&words, CAPTION);
+        }
+        let bounds = prepared.flat.parts[part].bounds.inflate(art.bleed, art.bleed);
+        document.share(&part_name(part), &canvas.finish(), bounds);
     }
-    for caption in &art.captions {
-        let words = letter(caption.text, caption.centre, caption.height, Anchor::Middle);
-        canvas.fill(&words, CAPTION);
-    }
-    let bounds = prepared.flat.bounds.inflate(art.bleed, art.bleed);
-    document.share("piece", &canvas.finish(), bounds);
 
     let mut canvas = Canvas::new();
     for mark in &prepared.marks.marks {
@@ -44,7 +48,7 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
     for (run, notes) in prepared.layout.runs.iter().zip(&prepared.notes) {
         let mut canvas = Canvas::new();
         for placement in &run.placements {
-            canvas.place("piece", placement.transform());
+            canvas.place(&part_name(placement.part), placement.transform());
         }
         if let Some(notes) = *notes {
             notes::draw_scale(&mut canvas, notes, job.unit);
@@ -52,8 +56,10 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
         let copies = document.content(&canvas.finish(), page.height());
         let (trim, bleed) = match run.placements.as_slice() {
             [alone] => {
-                let blank = alone.transform().transform_rect_bbox(prepared.flat.bounds);
-                (blank, blank.inflate(art.bleed, art.bleed).intersect(page))
+                let bounds = prepared.flat.parts[alone.part].bounds;
+                let bleed = prepared.arts.get(alone.part).map_or(0.0, |art| art.bleed);
+                let blank = alone.transform().transform_rect_bbox(bounds);
+                (blank, blank.inflate(bleed, bleed).intersect(page))
             }
             _ => (page, page),
         };
@@ -79,11 +85,17 @@ fn empty_page(page: Rect, marks: super::document::Content) -> Page {
     Page { media: page, trim: page, bleed: page, contents: vec![marks] }
 }
 
-/// The captions of one copy as outlines, for previews that show what will be printed.
+/// The name under which a part's drawing is shared.
+pub(super) fn part_name(part: usize) -> String {
+    format!("part{part}")
+}
+
+/// The captions of a part as outlines, for previews that show what will be printed.
 #[must_use]
-pub fn caption_outlines(prepared: &Prepared) -> BezPath {
-    prepared.art.iter().flat_map(|art| &art.captions).fold(BezPath::new(), |mut all, caption| {
-        all.extend(letter(caption.text, caption.centre, caption.height, Anchor::Middle));
+pub fn caption_outlines(prepared: &Prepared, part: usize) -> BezPath {
+    let captions = prepared.arts.get(part).into_iter().flat_map(|art| &art.captions);
+    captions.fold(BezPath::new(), |mut all, caption| {
+        all.extend(letter(&caption.text, caption.centre, caption.height, Anchor::Middle));
         all
     })
 }

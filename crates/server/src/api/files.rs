@@ -44,6 +44,8 @@ impl Download {
         let kind = match file.name.rsplit('.').next() {
             Some("pdf") => ContentType::PDF,
             Some("svg") => ContentType::SVG,
+            Some("fold" | "gltf") => ContentType::JSON,
+            Some("dxf" | "obj") => ContentType::Plain,
             _ => ContentType::ZIP,
         };
         let disposition = format!("attachment; filename=\"{safe}-{}\"", file.name);
@@ -74,6 +76,7 @@ pub fn list(store: &State<Store>, id: i32) -> Result<Json<Vec<FileInfo>>, Proble
     let mut files: Vec<FileInfo> = output::print(&job, &prepared)
         .into_iter()
         .chain([output::hand_cut(&job, &prepared)])
+        .chain(output::piece(&job, &prepared, "#ffffff"))
         .map(|file| info(file, None))
         .collect();
     let mut first = 1;
@@ -119,6 +122,26 @@ pub fn cut(
         ))
     })?;
     Ok(Download::new(&job.name, file))
+}
+
+/// The piece itself, flat or folded.
+#[get("/jobs/<id>/piece/<name>")]
+pub fn piece(store: &State<Store>, id: i32, name: &str) -> Result<Download, Problem> {
+    let (job, prepared) = prepared(store, id)?;
+    let colour = card_colour(store, &job)?;
+    let found = output::piece(&job, &prepared, &colour).find(|file| file.name == name);
+    let file = found.ok_or_else(|| {
+        Problem::missing(
+            "A piece is given as flat.dxf, flat.fold, folded.gltf and folded.obj; what does not fold \
+             has no folded files",
+        )
+    })?;
+    Ok(Download::new(&job.name, file))
+}
+
+fn card_colour(store: &Store, job: &aptum_core::Job) -> Result<String, Problem> {
+    let workshop = store.workshop()?;
+    Ok(workshop.stocks.get(&job.stock).map_or_else(|| "#ffffff".to_owned(), |s| s.colour.clone()))
 }
 
 /// The job as an archive.

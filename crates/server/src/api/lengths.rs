@@ -19,6 +19,10 @@ pub enum Measured {
     Length,
     /// A card's thickness, also in caliper points (pt).
     Caliper,
+    /// An angle in degrees.
+    Angle,
+    /// A whole number.
+    Count,
 }
 
 /// An entry as it was typed.
@@ -36,7 +40,7 @@ pub struct LengthEntry {
 /// An entry that was understood.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct ReadLength {
-    /// Millimetres.
+    /// Millimetres; degrees or a count where those were asked for.
     mm: f64,
     /// The length as a field shows it.
     text: String,
@@ -47,9 +51,34 @@ pub struct ReadLength {
 pub fn read(entry: Body<LengthEntry>) -> Result<Json<ReadLength>, Problem> {
     let LengthEntry { text, unit, measured } = entry.0;
     let read = match measured {
-        Measured::Length => parse_length(&text, unit),
-        Measured::Caliper => parse_caliper(&text, unit),
+        Measured::Length => Some(parse_length(&text, unit)),
+        Measured::Caliper => Some(parse_caliper(&text, unit)),
+        Measured::Angle | Measured::Count => None,
+    };
+    let read = match read {
+        Some(read) => read,
+        None => return plain_number(&text, measured),
     };
     let mm = read.map_err(|error| Problem::entry("text", error.to_string()))?;
     Ok(Json(ReadLength { mm, text: format_length(mm, unit) }))
+}
+
+/// A number that is no length: degrees, or a count.
+fn plain_number(text: &str, measured: Measured) -> Result<Json<ReadLength>, Problem> {
+    let digits = text.trim().trim_end_matches('°').trim().replace(',', ".");
+    let is_short = digits.len() <= 12;
+    let value = digits.parse::<f64>().ok().filter(|value| is_short && value.is_finite());
+    let shown: String = text.chars().take(40).collect();
+    let value = value.ok_or_else(|| {
+        Problem::entry("text", format!("“{shown}” is not a number: type one such as 12"))
+    })?;
+    if matches!(measured, Measured::Count) && value.fract() != 0.0 {
+        let whole = value.round();
+        return Err(Problem::entry(
+            "text",
+            format!("“{shown}” is not a whole number: type {whole}"),
+        ));
+    }
+    let tidy = (value * 100.0).round() / 100.0;
+    Ok(Json(ReadLength { mm: value, text: tidy.to_string() }))
 }

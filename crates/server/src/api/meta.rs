@@ -1,7 +1,6 @@
 //! What the interface needs before any job is open.
 
-use aptum_core::form::Form;
-use aptum_core::form::carton::StraightTuck;
+use aptum_core::form::{AddOnKind, Form};
 use aptum_core::sheet::{SheetPlan, SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
 use aptum_core::{Job, Workshop};
@@ -24,8 +23,22 @@ pub struct Meta {
     pub units: Vec<UnitInfo>,
     /// The sheet sizes everyone has a name for.
     pub sheet_sizes: Vec<SheetSize>,
+    /// What can be added to panels.
+    pub add_ons: Vec<AddOnInfo>,
     /// A job to start from, made from the workshop's first records.
     pub starting_job: Job,
+}
+
+/// Something that can be added to a panel.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct AddOnInfo {
+    kind: AddOnKind,
+    /// The trade's name.
+    name: String,
+    /// Width and height it starts with, mm.
+    size: [f64; 2],
+    /// Whether it has a width, and a height.
+    measures: [bool; 2],
 }
 
 /// Units, sizes and a job to start from.
@@ -36,6 +49,14 @@ pub fn meta(store: &State<Store>) -> Result<Json<Meta>, Problem> {
         version: env!("CARGO_PKG_VERSION").to_owned(),
         units: Unit::ALL.map(Unit::info).to_vec(),
         sheet_sizes: standard_sizes(),
+        add_ons: AddOnKind::ALL
+            .map(|kind| AddOnInfo {
+                kind,
+                name: kind.name().to_owned(),
+                size: kind.standard(),
+                measures: kind.measures(),
+            })
+            .into(),
         starting_job: starting_job(&workshop),
     }))
 }
@@ -54,9 +75,9 @@ fn starting_job(workshop: &Workshop) -> Job {
         })
     });
     Job {
-        name: "New carton".to_owned(),
+        name: "New job".to_owned(),
         unit: Unit::Mm,
-        form: Form::StraightTuck(StraightTuck::inside_of(50.0, 25.0, 80.0)),
+        form: Form::new("straight-tuck", &[("length", 50.0), ("width", 25.0), ("height", 80.0)]),
         stock: stock.map_or_else(|| "none".into(), |(id, _)| id.clone()),
         face: Some(aptum_core::face::Face {
             colour: None,

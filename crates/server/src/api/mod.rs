@@ -1,7 +1,9 @@
 //! The JSON API, described by the OpenAPI document at `/api/openapi.json`.
 
 mod body;
+mod catalogue;
 mod files;
+mod fold;
 mod jobs;
 mod lengths;
 mod meta;
@@ -34,11 +36,15 @@ pub fn routes() -> Vec<Route> {
         jobs::bin,
         jobs::unbin,
         preview::preview,
+        catalogue::catalogue,
+        fold::fold,
+        fold::folded,
         lengths::read,
         files::list,
         files::print,
         files::hand_cut,
         files::cut,
+        files::piece,
         files::archive,
     ]
 }

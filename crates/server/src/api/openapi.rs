@@ -5,7 +5,9 @@ use schemars::generate::{SchemaGenerator, SchemaSettings};
 use serde_json::{Map, Value, json};
 
 use super::Problem;
+use super::catalogue::{AtHand, CatalogueEntry};
 use super::files::FileInfo;
+use super::fold::{FoldAsk, FoldMoment, FoldView};
 use super::jobs::{JobChange, JobStep, OpenJob};
 use super::lengths::{LengthEntry, ReadLength};
 use super::meta::Meta;
@@ -54,6 +56,12 @@ fn paths(schemas: &mut SchemaGenerator) -> Value {
         "JobChange" => json(SchemaGenerator::subschema_for::<JobChange>),
         "JobStep" => json(SchemaGenerator::subschema_for::<JobStep>),
         "Preview" => json(SchemaGenerator::subschema_for::<Preview>),
+        "AtHand" => json(SchemaGenerator::subschema_for::<AtHand>),
+        "Catalogue" => json(SchemaGenerator::subschema_for::<Vec<CatalogueEntry>>),
+        "FoldAsk" => json(SchemaGenerator::subschema_for::<FoldAsk>),
+        "FoldMoment" => json(SchemaGenerator::subschema_for::<FoldMoment>),
+        "FoldView" => json(SchemaGenerator::subschema_for::<FoldView>),
+        "FoldedDrawing" => json(SchemaGenerator::subschema_for::<aptum_core::fold::FoldedDrawing>),
         "LengthEntry" => json(SchemaGenerator::subschema_for::<LengthEntry>),
         "ReadLength" => json(SchemaGenerator::subschema_for::<ReadLength>),
         "FileInfo" => json(SchemaGenerator::subschema_for::<Vec<FileInfo>>),
@@ -138,6 +146,13 @@ fn paths(schemas: &mut SchemaGenerator) -> Value {
             Body::Bytes("image/svg+xml"),
         ),
         (
+            "/api/jobs/{id}/piece/{name}",
+            "get",
+            "The piece as flat.dxf, flat.fold, folded.gltf or folded.obj",
+            Body::Nothing,
+            Body::Bytes("application/octet-stream"),
+        ),
+        (
             "/api/jobs/{id}/job.aptum",
             "get",
             "The job as an archive",
@@ -145,6 +160,21 @@ fn paths(schemas: &mut SchemaGenerator) -> Value {
             Body::Bytes("application/zip"),
         ),
         ("/api/preview", "post", "Prepares a job that need not be saved", job, of("Preview")),
+        (
+            "/api/catalogue",
+            "post",
+            "Every structure, drawn at the size at hand",
+            of("AtHand"),
+            of("Catalogue"),
+        ),
+        ("/api/fold", "post", "A form's plates and folding steps", of("FoldAsk"), of("FoldView")),
+        (
+            "/api/folded",
+            "post",
+            "A flat-shaded drawing of a form at a moment of its folding",
+            of("FoldMoment"),
+            of("FoldedDrawing"),
+        ),
         (
             "/api/lengths",
             "post",
@@ -165,7 +195,10 @@ fn operation(path: &str, summary: &str, takes: &Body, gives: &Body, problem: &Va
     let mut parameters: Vec<Value> = path
         .split('/')
         .filter_map(|part| part.strip_prefix('{')?.strip_suffix('}'))
-        .map(|name| json!({ "name": name, "in": "path", "required": true, "schema": { "type": "integer" } }))
+        .map(|name| {
+            let kind = if name == "name" { "string" } else { "integer" };
+            json!({ "name": name, "in": "path", "required": true, "schema": { "type": kind } })
+        })
         .collect();
     if path.ends_with("{number}") {
         parameters

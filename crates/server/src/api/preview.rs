@@ -1,10 +1,11 @@
 //! What core prepares, as drawings and figures that a page can show.
 
 use aptum_core::check::{Stage, State as Standing};
-use aptum_core::form::{Dimension, Figure, Role, Sizes};
-use aptum_core::geometry::{BezPath, Shape, path_text};
+use aptum_core::form::{Dimension, Figure, Line, Part, Role, Sizes};
+use aptum_core::geometry::{Affine, BezPath, Shape, Vec2, path_text};
 use aptum_core::sheet::{Layout, Placement, TakenBy};
-use aptum_core::units::{format_length, measure};
+use aptum_core::units::{format_length, measure, product};
+use aptum_core::workshop::RecordId;
 use aptum_core::{Check, Job, LineKind, Prepared, prepare};
 use aptum_formats::lettering::letter_into;
 use aptum_formats::pdf::caption_outlines;
@@ -61,18 +62,51 @@ pub struct FlatView {
     size_text: String,
     /// The blank's area as text.
     area_text: String,
-    /// The blank's outline as SVG path data, mm.
+    /// The blanks' outlines as SVG path data, mm.
     outline: String,
+    /// What is cut out of them.
+    openings: String,
+    /// The blanks, each where it lies in this drawing.
+    parts: Vec<PartView>,
+    /// Numbers at mating edges: where, mm, and the number.
+    mates: Vec<MateView>,
     /// Creases and inner cuts.
     lines: Vec<LineView>,
     panels: Vec<PanelView>,
     dimensions: Vec<Dimension>,
     figures: Vec<Figure>,
     sizes: Sizes,
-    /// The three sizes as text: inside, crease to crease, outside.
-    sizes_text: [String; 3],
+    /// The three sizes as text: inside, crease to crease, outside; none where they are the same.
+    sizes_text: Option<[String; 3]>,
     /// What it holds, as text.
-    volume_text: String,
+    volume_text: Option<String>,
+    /// The structure's name.
+    structure: String,
+}
+
+/// A number at a mating edge.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct MateView {
+    at: [f64; 2],
+    number: usize,
+}
+
+/// One blank, in its own coordinates: its bounds' top left corner at the origin.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct PartView {
+    name: String,
+    /// Its card, where that is not the job's.
+    stock: Option<RecordId>,
+    /// Where it lies in the drawing of the whole, mm.
+    at: [f64; 2],
+    /// Width and height, mm.
+    size: [f64; 2],
+    size_text: String,
+    outline: String,
+    openings: String,
+    lines: Vec<LineView>,
+    /// What is printed on it, if anything is.
+    art: Option<ArtView>,
 }
 
 /// What is printed on one piece.
@@ -148,7 +182,8 @@ pub struct StageView {
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct Preview {
     flat: FlatView,
-    art: Option<ArtView>,
+    /// True when something is printed.
+    is_printed: bool,
     sheet: SheetView,
     checks: Vec<Check>,
     stages: Vec<StageView>,
@@ -178,11 +213,7 @@ impl Preview {
         let stages = [Stage::Form, Stage::Face, Stage::Sheet, Stage::Run];
         Self {
             flat: flat(job, prepared),
-            art: prepared.art.as_ref().map(|art| ArtView {
-                fill: path_text(&art.fill),
-                colour: art.colour.clone(),
-                captions: path_text(&caption_outlines(prepared)),
-            }),
+            is_printed: !prepared.arts.is_empty(),
             sheet: sheet(job, prepared),
             checks: prepared.checks.clone(),
             stages: stages.map(|stage| StageView { stage, state: prepared.state(stage) }).into(),
@@ -195,15 +226,8 @@ impl Preview {
 
 fn flat(job: &Job, prepared: &Prepared) -> FlatView {
     let flat = &prepared.flat;
-    let across = |[length, width, height]: [f64; 3]| {
-        format!(
-            "{} × {} × {}",
-            format_length(length, job.unit),
-            format_length(width, job.unit),
-            measure(height, job.unit)
-        )
-    };
-    let volume = flat.sizes.inside.iter().product::<f64>() / 1000.0;
+    let sizes = &flat.sizes;
+    let structure = job.form.structure().ok();
     FlatView {
         size: [flat.bounds.width(), flat.bounds.height()],
         size_text: format!(
@@ -212,25 +236,27 @@ fn flat(job: &Job, prepared: &Prepared) -> FlatView {
             measure(flat.bounds.height(), job.unit)
         ),
         area_text: area(flat.area()),
-        outline: path_text(&flat.outline),
-        lines: flat
-            .lines
+        outline: path_text(&flat.outline()),
+        openings: flat.parts.iter().map(|part| openings(part, part.at)).collect(),
+        parts: (0..flat.parts.len()).map(|index| part(job, prepared, index)).collect(),
+        mates: flat
+            .mates
             .iter()
-            .map(|line| LineView { kind: line.kind, path: path_text(&line.path) })
+            .map(|(at, number)| MateView { at: [at.x, at.y], number: *number })
             .collect(),
+        lines: flat.lines().iter().map(line).collect(),
         panels: flat
-            .panels
-            .iter()
-            .map(|panel| {
-                let bounds = panel.outline.bounding_box();
+            .panels()
+            .map(|(panel, outline)| {
+                let bounds = outline.bounding_box();
                 PanelView {
-                    name: panel.name.to_owned(),
+                    name: panel.name.clone(),
                     role: match panel.role {
                         Role::Face => PanelRole::Face,
                         Role::Flap => PanelRole::Flap,
                         Role::Glue => PanelRole::Glue,
                     },
-                    path: path_text(&panel.outline),
+                    path: path_text(&outline),
                     centre: [bounds.center().x, bounds.center().y],
                     size: [bounds.width(), bounds.height()],
                 }
@@ -238,13 +264,45 @@ fn flat(job: &Job, prepared: &Prepared) -> FlatView {
             .collect(),
         dimensions: flat.dimensions.clone(),
         figures: flat.figures.clone(),
-        sizes: flat.sizes,
-        sizes_text: [flat.sizes.inside, flat.sizes.crease, flat.sizes.outside].map(across),
-        volume_text: if volume < 100.0 {
-            format!("{volume:.1} cm³")
-        } else {
-            format!("{volume:.0} cm³")
-        },
+        sizes: sizes.clone(),
+        sizes_text: structure.filter(|structure| structure.has_basis()).map(|_| {
+            [&sizes.inside, &sizes.crease, &sizes.outside].map(|sizes| product(sizes, job.unit))
+        }),
+        volume_text: flat.volume.map(volume),
+        structure: structure.map_or_else(String::new, |structure| structure.name.to_owned()),
+    }
+}
+
+/// cm³ with one decimal below 100.
+fn volume(mm3: f64) -> String {
+    let cm3 = mm3 / 1000.0;
+    if cm3 < 100.0 { format!("{cm3:.1} cm³") } else { format!("{cm3:.0} cm³") }
+}
+
+fn line(line: &Line) -> LineView {
+    LineView { kind: line.kind, path: path_text(&line.path) }
+}
+
+fn openings(part: &Part, at: Vec2) -> String {
+    part.openings().map(|path| path_text(&(Affine::translate(at) * path.clone()))).collect()
+}
+
+fn part(job: &Job, prepared: &Prepared, index: usize) -> PartView {
+    let part = &prepared.flat.parts[index];
+    PartView {
+        name: part.name.clone(),
+        stock: part.stock.clone(),
+        at: [part.at.x, part.at.y],
+        size: [part.bounds.width(), part.bounds.height()],
+        size_text: product(&[part.bounds.width(), part.bounds.height()], job.unit),
+        outline: path_text(&part.outline),
+        openings: openings(part, Vec2::ZERO),
+        lines: part.lines.iter().map(line).collect(),
+        art: prepared.arts.get(index).map(|art| ArtView {
+            fill: path_text(&art.fill),
+            colour: art.colour.clone(),
+            captions: path_text(&caption_outlines(prepared, index)),
+        }),
     }
 }
 

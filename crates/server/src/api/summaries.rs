@@ -5,12 +5,12 @@ use std::collections::HashMap;
 use std::sync::{Mutex, PoisonError};
 
 use aptum_core::check::State as Standing;
-use aptum_core::geometry::path_text;
-use aptum_core::{LineKind, Workshop, prepare};
+use aptum_core::{Workshop, prepare};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
+use super::catalogue::{SmallFlat, size_text};
 use crate::store::Entry;
 
 /// A job in the list.
@@ -26,7 +26,9 @@ pub struct JobSummary {
     pub verdict: String,
     /// The stock's name.
     pub stock: String,
-    /// The finished inside or blank, in words.
+    /// The structure's name.
+    pub structure: String,
+    /// The finished sizes, in words.
     pub size: String,
     /// Copies wanted.
     pub copies: u32,
@@ -34,19 +36,6 @@ pub struct JobSummary {
     pub sheets: u32,
     /// A small drawing of its flat.
     pub drawing: Option<SmallFlat>,
-}
-
-/// A flat, small: outline and creases as SVG path data.
-#[derive(Debug, Clone, Serialize, JsonSchema, TS)]
-pub struct SmallFlat {
-    /// Width and height, mm.
-    pub size: [f64; 2],
-    /// The blank.
-    pub outline: String,
-    /// Its creases.
-    pub creases: String,
-    /// The stock's colour.
-    pub colour: String,
 }
 
 /// The summaries so far, each with the version and the workshop it was made for.
@@ -82,6 +71,7 @@ fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
         state: None,
         verdict: String::new(),
         stock: stock.map_or_else(|| job.stock.to_string(), |stock| stock.name.clone()),
+        structure: String::new(),
         size: String::new(),
         copies: job.sheet.copies,
         sheets: 0,
@@ -95,35 +85,21 @@ fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
         Ok(prepared) => {
             let worst = prepared.checks.iter().max_by_key(|check| check.state);
             let state = prepared.worst();
-            let mut creases = aptum_core::geometry::BezPath::new();
-            for line in prepared.flat.lines.iter().filter(|line| line.kind != LineKind::Cut) {
-                creases.extend(line.path.iter());
-            }
             let verdict = match worst {
                 Some(check) if state != Standing::Fits => {
                     format!("{}: {}", check.label, check.verdict)
                 }
                 _ => "all fits".to_owned(),
             };
-            let text = |mm| aptum_core::units::format_length(mm, job.unit);
-            let [length, width, height] = prepared.flat.sizes.inside;
+            let structure = job.form.structure().map_or("", |structure| structure.name);
+            let colour = stock.map_or("#ffffff", |stock| stock.colour.as_str());
             JobSummary {
                 state: Some(state),
                 verdict,
-                size: format!(
-                    "{} × {} × {} inside",
-                    text(length),
-                    text(width),
-                    aptum_core::units::measure(height, job.unit)
-                ),
+                structure: structure.to_owned(),
+                size: size_text(&prepared.flat, job.unit),
                 sheets: prepared.layout.sheets(),
-                drawing: Some(SmallFlat {
-                    size: [prepared.flat.bounds.width(), prepared.flat.bounds.height()],
-                    outline: path_text(&prepared.flat.outline),
-                    creases: path_text(&creases),
-                    colour: stock
-                        .map_or_else(|| "#ffffff".to_owned(), |stock| stock.colour.clone()),
-                }),
+                drawing: Some(SmallFlat::new(&prepared.flat, colour)),
                 ..base
             }
         }

@@ -7,7 +7,9 @@ use aptum_core::{Job, Workshop};
 use ts_rs::{Config, TS, TypeVisitor};
 
 use super::Problem;
+use super::catalogue::{AtHand, CatalogueEntry};
 use super::files::FileInfo;
+use super::fold::{FoldAsk, FoldMoment, FoldView};
 use super::jobs::{JobChange, JobStep, OpenJob};
 use super::lengths::{LengthEntry, ReadLength};
 use super::meta::Meta;
@@ -26,6 +28,11 @@ pub fn typescript() -> String {
     types.visit::<JobChange>();
     types.visit::<JobStep>();
     types.visit::<Preview>();
+    types.visit::<AtHand>();
+    types.visit::<CatalogueEntry>();
+    types.visit::<FoldAsk>();
+    types.visit::<FoldMoment>();
+    types.visit::<FoldView>();
     types.visit::<LengthEntry>();
     types.visit::<ReadLength>();
     types.visit::<FileInfo>();

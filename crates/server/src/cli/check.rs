@@ -8,7 +8,7 @@ use aptum_core::State;
 use super::find::Found;
 
 pub(super) fn check(found: &Found) -> Result<ExitCode, Box<dyn Error>> {
-    let Found { job, prepared } = found;
+    let Found { job, prepared, .. } = found;
     println!("{} ({})", job.name, prepared.code);
     let rows: Vec<[String; 4]> = prepared
         .checks

@@ -13,6 +13,8 @@ use crate::store::Store;
 pub(super) struct Found {
     pub job: Job,
     pub prepared: Prepared,
+    /// The card's colour.
+    pub colour: String,
 }
 
 /// Reads a file where there is one of that name, and else looks in the data directory.
@@ -26,7 +28,9 @@ pub(super) fn find(name: &str, data: &DataDirectory) -> Result<Found, Box<dyn Er
             .collect::<Vec<_>>()
             .join("\n       ")
     })?;
-    Ok(Found { job, prepared })
+    let stock = workshop.stocks.get(&job.stock);
+    let colour = stock.map_or_else(|| "#ffffff".to_owned(), |stock| stock.colour.clone());
+    Ok(Found { job, prepared, colour })
 }
 
 fn from_file(name: &str) -> Result<(Job, Workshop), Box<dyn Error>> {

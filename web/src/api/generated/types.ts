@@ -1,5 +1,55 @@
 // Generated from the Rust types by `make types`. Do not edit.
 
+export type AddOn = { 
+/**
+ * What it is.
+ */
+kind: AddOnKind, 
+/**
+ * The panel, by its name.
+ */
+panel: string, 
+/**
+ * From the panel's middle to the right in the flat, mm.
+ */
+across: number, 
+/**
+ * From the panel's middle down in the flat, mm.
+ */
+along: number, 
+/**
+ * Its width in the flat, mm.
+ */
+width: number, 
+/**
+ * Its height in the flat, mm; of a tear strip, between the perforations.
+ */
+height: number, 
+/**
+ * Length of a tear strip's cuts, mm.
+ */
+cut?: number | null, 
+/**
+ * Length of a tear strip's ties, mm.
+ */
+tie?: number | null, };
+
+export type AddOnInfo = { kind: AddOnKind, 
+/**
+ * The trade's name.
+ */
+name: string, 
+/**
+ * Width and height it starts with, mm.
+ */
+size: [number, number], 
+/**
+ * Whether it has a width, and a height.
+ */
+measures: [boolean, boolean], };
+
+export type AddOnKind = "window-rectangle" | "window-round" | "window-oval" | "window-arch" | "window-heart" | "hang-hole" | "thumb-notch" | "hand-hole" | "slit-lock" | "tear-strip" | "slot" | "tongue";
+
 export type ArtView = { 
 /**
  * SVG path data of the coloured area, bleed included.
@@ -10,11 +60,46 @@ fill: string, colour: string | null,
  */
 captions: string, };
 
+export type AtHand = { form: Form, stock: RecordId, unit: Unit, };
+
 export type Axis = "across" | "along";
+
+export type Backing = { 
+/**
+ * Its card.
+ */
+stock: RecordId, 
+/**
+ * How far it stands out beyond the piece, mm; 0 to 50.
+ */
+border: number, };
 
 export type Basis = "inside" | "outside" | "crease";
 
 export type Captions = "names" | "none";
+
+export type CatalogueEntry = { id: string, name: string, family: Family, 
+/**
+ * The family's name.
+ */
+family_name: string, about: string, uses: Array<string>, 
+/**
+ * Ordinary sizes.
+ */
+presets: Array<PresetView>, 
+/**
+ * The form that choosing it gives: at the size at hand, or an ordinary one where that cannot be
+ * made.
+ */
+form: Form, 
+/**
+ * Its sizes as text.
+ */
+size_text: string, 
+/**
+ * True when it is shown at the size at hand.
+ */
+is_at_hand: boolean, flat: SmallFlat, folded: FoldedDrawing, };
 
 export type Change = { 
 /**
@@ -182,6 +267,8 @@ coverage: Coverage,
  */
 bleed: number, };
 
+export type Family = "cartons" | "trays-and-lids" | "sleeves-and-wraps" | "solids" | "packets-and-stands" | "tags" | "bookmarks" | "tabs";
+
 export type Field = "whole-reach" | "within-marks";
 
 export type Figure = { 
@@ -198,25 +285,31 @@ label: string,
  */
 note: string, 
 /**
- * The value in force, in mm.
+ * How it is entered.
+ */
+kind: FigureKind, 
+/**
+ * The value in force: mm, degrees or a count.
  */
 value: number, 
 /**
- * The value as text in the job's unit.
+ * The value as text, a length in the job's unit.
  */
 text: string, 
 /**
- * The trade's default in mm, where there is one.
+ * What it stands at by itself.
  */
-standard: number | null, 
+standard: number, 
 /**
  * True when the user has set it, false while it follows the default.
  */
 own: boolean, 
 /**
- * Least and greatest value in mm.
+ * Least and greatest value.
  */
 range: [number, number], };
+
+export type FigureKind = "size" | "length" | "angle" | "count";
 
 export type FileInfo = { 
 /**
@@ -252,23 +345,101 @@ size_text: string,
  */
 area_text: string, 
 /**
- * The blank's outline as SVG path data, mm.
+ * The blanks' outlines as SVG path data, mm.
  */
 outline: string, 
+/**
+ * What is cut out of them.
+ */
+openings: string, 
+/**
+ * The blanks, each where it lies in this drawing.
+ */
+parts: Array<PartView>, 
+/**
+ * Numbers at mating edges: where, mm, and the number.
+ */
+mates: Array<MateView>, 
 /**
  * Creases and inner cuts.
  */
 lines: Array<LineView>, panels: Array<PanelView>, dimensions: Array<Dimension>, figures: Array<Figure>, sizes: Sizes, 
 /**
- * The three sizes as text: inside, crease to crease, outside.
+ * The three sizes as text: inside, crease to crease, outside; none where they are the same.
  */
-sizes_text: [string, string, string], 
+sizes_text: [string, string, string] | null, 
 /**
  * What it holds, as text.
  */
-volume_text: string, };
+volume_text: string | null, 
+/**
+ * The structure's name.
+ */
+structure: string, };
 
-export type Form = { "structure": "straight-tuck" } & StraightTuck;
+export type FoldAsk = { form: Form, stock: RecordId, };
+
+export type FoldMoment = { form: Form, stock: RecordId, 
+/**
+ * 0 is flat; each step adds 1.
+ */
+progress: number, };
+
+export type FoldView = { plates: Array<PlateView>, 
+/**
+ * Where each blank's root lies in the flat.
+ */
+laid: Array<[number, number, number, number, number, number, number]>, steps: Array<StepView>, stand: StandView, caliper: number, };
+
+export type FoldedDrawing = { 
+/**
+ * Left, top, width and height, mm.
+ */
+bounds: [number, number, number, number], 
+/**
+ * The faces, the farthest first.
+ */
+faces: Array<FoldedFace>, };
+
+export type FoldedFace = { 
+/**
+ * SVG path data of the face, in mm.
+ */
+face: string, 
+/**
+ * SVG path data of those of its sides that are drawn.
+ */
+sides: string, 
+/**
+ * How much light falls on it, 0 to 1.
+ */
+light: number, 
+/**
+ * True where the unprinted side is seen.
+ */
+is_inside: boolean, 
+/**
+ * The panel's name.
+ */
+panel: string, };
+
+export type Form = { 
+/**
+ * A structure of the catalogue, by its id.
+ */
+structure: string, 
+/**
+ * Which dimensions its sizes are.
+ */
+basis: Basis, 
+/**
+ * Openings, notches and strips on its panels.
+ */
+add_ons?: Array<AddOn>, 
+/**
+ * A layer behind it.
+ */
+backing?: Backing | null, };
 
 export type Gauge = { 
 /**
@@ -368,7 +539,11 @@ verdict: string,
  */
 stock: string, 
 /**
- * The finished inside or blank, in words.
+ * The structure's name.
+ */
+structure: string, 
+/**
+ * The finished sizes, in words.
  */
 size: string, 
 /**
@@ -496,7 +671,9 @@ stroke: number, };
 
 export type MarkShapeName = "angle" | "dot" | "cross";
 
-export type Measured = "length" | "caliper";
+export type MateView = { at: [number, number], number: number, };
+
+export type Measured = "length" | "caliper" | "angle" | "count";
 
 export type Meta = { 
 /**
@@ -511,6 +688,10 @@ units: Array<UnitInfo>,
  * The sheet sizes everyone has a name for.
  */
 sheet_sizes: Array<SheetSize>, 
+/**
+ * What can be added to panels.
+ */
+add_ons: Array<AddOnInfo>, 
 /**
  * A job to start from, made from the workshop's first records.
  */
@@ -576,6 +757,24 @@ centre: [number, number],
  */
 size: [number, number], };
 
+export type PartView = { name: string, 
+/**
+ * Its card, where that is not the job's.
+ */
+stock: RecordId | null, 
+/**
+ * Where it lies in the drawing of the whole, mm.
+ */
+at: [number, number], 
+/**
+ * Width and height, mm.
+ */
+size: [number, number], size_text: string, outline: string, openings: string, lines: Array<LineView>, 
+/**
+ * What is printed on it, if anything is.
+ */
+art: ArtView | null, };
+
 export type Place = { 
 /**
  * On which drawing.
@@ -587,6 +786,10 @@ drawing: Drawing,
 path: string, };
 
 export type Placement = { 
+/**
+ * Which of the flat's parts lies here.
+ */
+part: number, 
 /**
  * Movement to the right after turning, mm.
  */
@@ -600,7 +803,51 @@ y: number,
  */
 turn: number, };
 
-export type Preview = { flat: FlatView, art: ArtView | null, sheet: SheetView, checks: Array<Check>, stages: Array<StageView>, 
+export type PlateView = { name: string, 
+/**
+ * The blank it belongs to.
+ */
+part: number, 
+/**
+ * The plate it hangs on, and the hinge's two ends in that plate's frame, mm.
+ */
+parent: number | null, hinge: [[number, number], [number, number]], 
+/**
+ * Distance beside the fold's plane when closed, mm, and the closed angle it goes with, degrees.
+ */
+lift: number, fold: number, 
+/**
+ * Corners in its frame, mm, the third coordinate out of the printed side.
+ */
+points: Array<number>, 
+/**
+ * Triangles of the printed side, of the other, and of the edges: indices of corners.
+ */
+printed: Array<number>, back: Array<number>, edges: Array<number>, 
+/**
+ * Its outline and openings, for drawn edges: indices of corners of the printed side, in pairs.
+ */
+rims: Array<number>, };
+
+export type PresetView = { 
+/**
+ * What it is for.
+ */
+name: string, 
+/**
+ * Its sizes as text.
+ */
+text: string, 
+/**
+ * The form with this size and every other figure at its default.
+ */
+form: Form, };
+
+export type Preview = { flat: FlatView, 
+/**
+ * True when something is printed.
+ */
+is_printed: boolean, sheet: SheetView, checks: Array<Check>, stages: Array<StageView>, 
 /**
  * The code that names this content on its printed sheets.
  */
@@ -648,7 +895,7 @@ errors: Array<InputError>, };
 
 export type ReadLength = { 
 /**
- * Millimetres.
+ * Millimetres; degrees or a count where those were asked for.
  */
 mm: number, 
 /**
@@ -712,6 +959,10 @@ export type SheetRun = {
  */
 sheets: number, 
 /**
+ * Their card, where that is not the job's.
+ */
+stock: RecordId | null, 
+/**
  * The copies on each.
  */
 placements: Array<Placement>, };
@@ -758,17 +1009,21 @@ yield_text: string, waste_text: string, };
 
 export type Sizes = { 
 /**
+ * The figures' keys, such as `length`.
+ */
+keys: Array<string>, 
+/**
  * The room inside.
  */
-inside: [number, number, number], 
+inside: Array<number>, 
 /**
  * Between creases.
  */
-crease: [number, number, number], 
+crease: Array<number>, 
 /**
  * Over everything.
  */
-outside: [number, number, number], };
+outside: Array<number>, };
 
 export type SmallFlat = { 
 /**
@@ -776,11 +1031,11 @@ export type SmallFlat = {
  */
 size: [number, number], 
 /**
- * The blank.
+ * The blanks and what is cut out of them.
  */
 outline: string, 
 /**
- * Its creases.
+ * Creases and perforations.
  */
 creases: string, 
 /**
@@ -795,6 +1050,8 @@ export type StageView = { stage: Stage,
  * `None` when it has nothing to check.
  */
 state: State | null, };
+
+export type StandView = "upright" | "on-first" | "lying";
 
 export type State = "fits" | "attention" | "broken";
 
@@ -811,6 +1068,16 @@ tools: Array<Tool>,
  * How its blade gets its depth.
  */
 depth: DepthSetting, };
+
+export type StepView = { text: string, 
+/**
+ * Each plate's angle in degrees at the end of the step.
+ */
+angles: Array<number>, 
+/**
+ * Where each blank's root stands at the end: position (3) and quaternion (x, y, z, w).
+ */
+roots: Array<[number, number, number, number, number, number, number]>, };
 
 export type Stock = { 
 /**
@@ -837,44 +1104,6 @@ colour: string,
  * The sheets it is kept in, first choice first.
  */
 sheets: Array<SheetSize>, };
-
-export type StraightTuck = { 
-/**
- * Which dimensions `length`, `width` and `height` are.
- */
-basis: Basis, 
-/**
- * Across the front.
- */
-length: number, 
-/**
- * From front to back.
- */
-width: number, 
-/**
- * Between the closures.
- */
-height: number, 
-/**
- * Depth of the tuck flaps.
- */
-tuck: number | null, 
-/**
- * Reach of the dust flaps.
- */
-dust: number | null, 
-/**
- * Width of the glue flap.
- */
-glue: number | null, 
-/**
- * Length of the slit locks at each end of the tuck's crease.
- */
-slit: number | null, 
-/**
- * Clearance of what tucks in, on each side.
- */
-clearance: number | null, };
 
 export type TakenBy = "printer-margin" | "cutter-reach" | "outside-marks" | "keep-clear" | "sign";
 

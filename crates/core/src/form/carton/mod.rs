@@ -1,6 +1,13 @@
-//! Cartons: folded from one wrap of panels, closed at both ends.
+//! Cartons: tubes that are closed at both ends. Each file is one structure; `ends.rs` holds what
+//! they close with.
 
-mod flaps;
-mod straight_tuck;
+pub mod crash_lock;
+mod ends;
+pub mod gable;
+pub mod petals;
+pub mod reverse_tuck;
+pub mod seal_end;
+pub mod snap_lock;
+pub mod straight_tuck;
 
-pub use straight_tuck::StraightTuck;
+pub(super) use ends::tuck_in;

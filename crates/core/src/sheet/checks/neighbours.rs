@@ -20,7 +20,8 @@ impl Scene<'_> {
         let pair = self.layout.runs.first().map(|run| {
             let places = run.placements.iter().take(2);
             places.fold(String::new(), |all, placement| {
-                all + &path_text(&placement.place(&self.ground.flat.outline))
+                let outline = &self.ground.flat.parts[placement.part].outline;
+                all + &path_text(&placement.place(outline))
             })
         });
         let place = |check: Check| match &pair {
@@ -45,7 +46,7 @@ impl Scene<'_> {
         let bleed =
             self.job.face.as_ref().filter(|face| face.colour.is_some()).map(|face| face.bleed);
         if let Some(bleed) = bleed.filter(|bleed| *bleed > 0.0) {
-            let held = self.ground.art.as_ref().map_or(0.0, |art| art.bleed);
+            let held = self.ground.arts.first().map_or(0.0, |art| art.bleed);
             let mut check =
                 self.length("bleed", "Bleed between pieces", (held, Sense::AtLeast, bleed));
             if check.state == State::Broken {

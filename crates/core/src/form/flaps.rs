@@ -1,10 +1,23 @@
-//! The flaps that cartons share. Lengths in mm; each is drawn in its hinge's frame.
+//! The flaps that structures share. Lengths in mm; each is drawn in its hinge's frame.
 
-use crate::form::{Panel, Role};
+use super::figures::{Bounds, Param};
+use super::{Panel, Role};
+
+/// The key of the glue flap's width wherever there is one.
+pub const GLUE: &str = "glue";
 
 /// Least width of a glue flap that holds, and of any flap that a hand can work: 8 mm (common
 /// practice).
 pub const SMALLEST_FLAP: f64 = 8.0;
+
+/// A flap shorter than this, mm, cannot be folded by hand at all (common practice).
+pub const SHORTEST_FLAP: f64 = 5.0;
+
+/// Any flap, mm.
+pub const FLAP: [f64; 2] = [3.0, 500.0];
+
+/// Clearance of what tucks in or slides, each side, mm (common practice).
+pub const CLEARANCE: f64 = 0.5;
 
 /// A glue flap's ends are tapered by this many degrees so that they stay inside the wrap (common
 /// practice).
@@ -40,9 +53,13 @@ pub const fn slit_standard(hinge: f64) -> f64 {
 
 /// A glue flap on a hinge of `hinge`, `reach` wide, its ends tapered.
 #[must_use]
-pub fn glue_flap(hinge: f64, reach: f64) -> Panel {
+pub fn glue_flap(name: impl Into<String>, hinge: f64, reach: f64) -> Panel {
     let taper = reach * GLUE_TAPER.to_radians().tan();
-    Panel::new("Glue flap", Role::Glue).cut(taper, reach).cut(hinge - taper, reach).cut(hinge, 0.0)
+    Panel::new(name, Role::Glue)
+        .set_by(GLUE)
+        .cut(taper, reach)
+        .cut(hinge - taper, reach)
+        .cut(hinge, 0.0)
 }
 
 /// The widest glue flap whose tapered ends still leave a tip.
@@ -53,10 +70,11 @@ pub fn glue_limit(hinge: f64) -> f64 {
 
 /// A dust flap: both sides lean in, both corners are rounded.
 #[must_use]
-pub fn dust_flap(name: &'static str, hinge: f64, reach: f64) -> Panel {
+pub fn dust_flap(name: impl Into<String>, hinge: f64, reach: f64) -> Panel {
     let lean = reach * DUST_RELIEF.to_radians().tan();
     let radius = (reach / 4.0).min(hinge / 5.0);
     Panel::new(name, Role::Flap)
+        .set_by("dust")
         .cut_rounded(lean, reach, radius)
         .cut_rounded(hinge - lean, reach, radius)
         .cut(hinge, 0.0)
@@ -70,9 +88,10 @@ pub fn dust_limit(hinge: f64) -> f64 {
 
 /// A tuck flap with well rounded corners, so that it finds its way in.
 #[must_use]
-pub fn tuck_flap(name: &'static str, hinge: f64, reach: f64) -> Panel {
+pub fn tuck_flap(name: impl Into<String>, hinge: f64, reach: f64) -> Panel {
     let radius = (reach * 0.7).min(hinge / 4.0);
     Panel::new(name, Role::Flap)
+        .set_by("tuck")
         .cut_rounded(0.0, reach, radius)
         .cut_rounded(hinge, reach, radius)
         .cut(hinge, 0.0)
@@ -82,7 +101,7 @@ pub fn tuck_flap(name: &'static str, hinge: f64, reach: f64) -> Panel {
 /// is slit by `slit` at each end.
 #[must_use]
 pub fn tuck_closure(
-    [panel, tuck]: [&'static str; 2],
+    [panel, tuck]: [String; 2],
     hinge: f64,
     depth: f64,
     shoulder: f64,
@@ -101,4 +120,37 @@ pub fn tuck_closure(
         )
         .cut(hinge, depth)
         .cut(hinge, 0.0)
+}
+
+/// The figure of a glue flap on a hinge as long as the figure `height`.
+pub const GLUE_PARAM: Param = Param::length(
+    GLUE,
+    ["Glue flap", "Width of the flap that joins the first wall to the last."],
+    |_| GLUE_STANDARD,
+    |f| flap_up_to(glue_limit(f["height"])).against("height"),
+);
+
+/// The figure of what tucks in or slides.
+pub const CLEARANCE_PARAM: Param = Param::length(
+    "clearance",
+    ["Clearance", "Play of what tucks in or slides, on each side."],
+    |_| CLEARANCE,
+    |_| Bounds::new(0.0, 5.0),
+);
+
+/// Any flap that leaves itself a tip.
+#[must_use]
+pub const fn flap_up_to(most: f64) -> Bounds {
+    Bounds::new(FLAP[0], most.clamp(FLAP[0], FLAP[1]))
+}
+
+/// Maps points of a panel's frame to that of a panel hung between two of its points.
+pub fn in_frame(from: (f64, f64), to: (f64, f64)) -> impl Fn((f64, f64)) -> (f64, f64) {
+    let (x, y) = (to.0 - from.0, to.1 - from.1);
+    let long = x.hypot(y).max(1e-9);
+    let (x, y) = (x / long, y / long);
+    move |point| {
+        let (dx, dy) = (point.0 - from.0, point.1 - from.1);
+        (dx * x + dy * y, dy * x - dx * y)
+    }
 }

@@ -1,0 +1,8 @@
+//! Nets of solids: faces unfolded along a tree, one glue tab for every other edge.
+
+mod net;
+pub mod platonic;
+pub mod prism;
+pub mod pyramid;
+
+pub(super) use net::{Net, Solid, TAB};

@@ -1,0 +1,49 @@
+//! The right pyramid on a regular base as a net: the walls on the base, a tab between each two.
+//!
+//! Measured where the faces' middles meet.
+
+use super::prism::{SIDE, SIDES, ring};
+use super::{Net, Solid, TAB};
+use crate::form::design::{Design, Stand};
+use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::structure::{Family, Preset, Structure};
+
+/// Its entry in the catalogue.
+pub const STRUCTURE: Structure = Structure {
+    id: "pyramid-net",
+    name: "Pyramid",
+    family: Family::Solids,
+    about: "A right pyramid on a regular base of three to twelve sides.",
+    uses: &["net", "solid", "lesson", "geometry", "n sides", "glue tabs"],
+    params: &[SIDES, SIDE, HEIGHT, TAB],
+    presets: &[
+        Preset { name: "Square", figures: &[("sides", 4.0), ("side", 60.0), ("height", 60.0)] },
+        Preset { name: "Hexagonal", figures: &[("sides", 6.0), ("side", 35.0), ("height", 70.0)] },
+    ],
+    design,
+};
+
+const HEIGHT: Param = Param::size(
+    "height",
+    ["Height", "From the base to the tip, at the middle of the card."],
+    [0.0, 0.0],
+    |_| 60.0,
+)
+.within(|_| Bounds::new(15.0, 500.0));
+
+fn design(f: &Figures) -> Design {
+    let count = f.count("sides");
+    let mut corners = ring(count, f["side"], 0.0);
+    corners.push([0.0, f["height"], 0.0]);
+    let mut faces = vec![("Base".to_owned(), (0..count).collect::<Vec<_>>())];
+    faces.extend(
+        (0..count).map(|at| (format!("Wall {}", at + 1), vec![at, count, (at + 1) % count])),
+    );
+    let mut hangs_on = vec![None];
+    hangs_on.extend((0..count).map(|_| Some(0)));
+    let solid = Solid { corners, faces, hangs_on };
+    let area = f["sides"] * f["side"].powi(2) / (4.0 * (std::f64::consts::PI / f["sides"]).tan());
+    let spans = vec![("side", 0, [0, 1])];
+    let net = Net { solid: &solid, t: f.t, tab: f["tab"], spans };
+    net.design(Stand::OnFirst).holds(area * f["height"] / 3.0)
+}

@@ -1,0 +1,5 @@
+//! Index tabs, page flags and folders.
+
+pub mod flag;
+pub mod folder;
+pub mod index;

@@ -1,0 +1,168 @@
+/** What is added to panels: openings, notches, slits and strips, each with its place and size. */
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+
+import { withChanges, withField } from '../api/fields';
+import { useMeta } from '../api/queries';
+import type { AddOn, AddOnInfo, AddOnKind, PanelView, UnitInfo } from '../api/generated/types';
+import { ChoiceField } from '../card/ChoiceField';
+import { LengthField } from '../card/LengthField';
+import { Rows } from '../card/SpecCard';
+import { errorsOf } from '../job/StageProps';
+import type { JobSession } from '../job/useJobSession';
+
+interface Props {
+  session: JobSession;
+  panels: PanelView[];
+  unit: UnitInfo;
+  picked: number | null;
+  onPick: (index: number | null) => void;
+}
+
+/** Enough digits to type, and no more than a ruler shows. */
+const shown = (mm: number, unit: UnitInfo) =>
+  String(Math.round((mm / unit.millimetres) * 10 ** unit.decimals) / 10 ** unit.decimals);
+
+export function AddOns({ session, panels, unit, picked, onPick }: Props) {
+  const kinds = useMeta().data?.add_ons ?? [];
+  const [kind, setKind] = useState<AddOnKind>('window-rectangle');
+  const faces = panels.filter((panel) => panel.role === 'face');
+  const [panel, setPanel] = useState('');
+  const on = faces.some(({ name }) => name === panel) ? panel : (faces[0]?.name ?? '');
+  const addOns = session.job.form.add_ons ?? [];
+
+  const add = () => {
+    const size = kinds.find((known) => known.kind === kind)?.size ?? [10, 10];
+    const made: AddOn = { kind, panel: on, across: 0, along: 0, width: size[0], height: size[1] };
+    void session.keep((job) => withField(job, 'form.add_ons', [...(job.form.add_ons ?? []), made]));
+    onPick(addOns.length);
+  };
+  const remove = (index: number) => {
+    onPick(null);
+    void session.keep((job) =>
+      withField(
+        job,
+        'form.add_ons',
+        (job.form.add_ons ?? []).filter((_, at) => at !== index),
+      ),
+    );
+  };
+  return (
+    <Rows title="Added to panels">
+      {addOns.map((addOn, index) => (
+        <Row
+          key={index}
+          {...{ addOn, index, session, unit, panels }}
+          info={kinds.find((known) => known.kind === addOn.kind)}
+          isOpen={picked === index}
+          onOpen={() => onPick(picked === index ? null : index)}
+          onRemove={() => remove(index)}
+        />
+      ))}
+      {faces.length > 0 && (
+        <div className="add-on-new">
+          <select
+            aria-label="What to add"
+            value={kind}
+            onChange={(event) => setKind(event.target.value as AddOnKind)}
+          >
+            {kinds.map((known) => (
+              <option key={known.kind} value={known.kind}>
+                {known.name}
+              </option>
+            ))}
+          </select>
+          <select
+            aria-label="On which panel"
+            value={on}
+            onChange={(event) => setPanel(event.target.value)}
+          >
+            {faces.map(({ name }) => (
+              <option key={name} value={name}>
+                {name}
+              </option>
+            ))}
+          </select>
+          <Button size="sm" variant="outline-primary" onClick={add}>
+            Add
+          </Button>
+        </div>
+      )}
+    </Rows>
+  );
+}
+
+interface RowProps {
+  addOn: AddOn;
+  index: number;
+  info: AddOnInfo | undefined;
+  session: JobSession;
+  unit: UnitInfo;
+  panels: PanelView[];
+  isOpen: boolean;
+  onOpen: () => void;
+  onRemove: () => void;
+}
+
+function Row(props: RowProps) {
+  const { addOn, index, info, session, unit, panels, isOpen, onOpen, onRemove } = props;
+  const path = `form.add_ons.${index}`;
+  const wrong = session.errors.filter(({ field }) => field.startsWith(`${path}.`));
+  const [hasWidth, hasHeight] = info?.measures ?? [true, true];
+  const field = (key: 'across' | 'along' | 'width' | 'height' | 'cut' | 'tie', label: string) => {
+    const value = addOn[key] ?? (key === 'cut' ? 3 : 1);
+    return (
+      <LengthField
+        key={key}
+        label={label}
+        value={value}
+        text={shown(value, unit)}
+        unit={unit}
+        least={key === 'across' || key === 'along' ? -2000 : 0}
+        errors={errorsOf(session, `${path}.${key}`)}
+        onTry={(mm) => session.propose((job) => withField(job, `${path}.${key}`, mm))}
+        onKeep={() => session.keep()}
+        onDrop={session.drop}
+        onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
+      />
+    );
+  };
+  const isStrip = addOn.kind === 'tear-strip';
+  const isBroken = wrong.length > 0;
+  return (
+    <div className={`add-on${isOpen || isBroken ? ' is-open' : ''}`}>
+      <header>
+        <button type="button" className="plain-button" aria-expanded={isOpen} onClick={onOpen}>
+          {addOn.panel} <b>{info?.name.toLowerCase() ?? addOn.kind}</b>
+        </button>
+        <button
+          type="button"
+          className="plain-button"
+          onClick={onRemove}
+          aria-label={`Take ${info?.name ?? 'it'} off ${addOn.panel}`}
+        >
+          ×
+        </button>
+      </header>
+      {(isOpen || isBroken) && (
+        <>
+          <ChoiceField
+            label="Panel"
+            value={addOn.panel}
+            choices={panels
+              .filter(({ role }) => role === 'face')
+              .map(({ name }) => ({ value: name, label: name }))}
+            errors={errorsOf(session, `${path}.panel`)}
+            onChoose={(value) => void session.keep((job) => withField(job, `${path}.panel`, value))}
+          />
+          {!isStrip && field('across', 'Right of middle')}
+          {field('along', 'Below middle')}
+          {hasWidth && field('width', 'Width')}
+          {hasHeight && field('height', isStrip ? 'Strip' : 'Height')}
+          {isStrip && field('cut', 'Cuts')}
+          {isStrip && field('tie', 'Ties')}
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+/** A layer of another card behind the piece. */
+import { withChanges, withField } from '../api/fields';
+import type { UnitInfo, Workshop } from '../api/generated/types';
+import { ChoiceField } from '../card/ChoiceField';
+import { LengthField } from '../card/LengthField';
+import { Rows } from '../card/SpecCard';
+import { Switch } from '../card/Switch';
+import { errorsOf } from '../job/StageProps';
+import type { JobSession } from '../job/useJobSession';
+import { named } from '../sheet/records';
+
+/** How far a backing stands out at first, mm. */
+const BORDER = 3;
+
+interface Props {
+  session: JobSession;
+  workshop: Workshop;
+  unit: UnitInfo;
+}
+
+export function BackingRows({ session, workshop, unit }: Props) {
+  const { backing } = session.job.form;
+  const stocks = named(workshop.stocks);
+  const other = stocks.find(({ value }) => value !== session.job.stock) ?? stocks[0];
+  const digits = 10 ** unit.decimals;
+  return (
+    <Rows
+      title="Backing layer"
+      aside={
+        <Switch
+          label="Backing layer"
+          value={backing ? 'with' : 'without'}
+          choices={[
+            { value: 'without', label: 'none' },
+            { value: 'with', label: 'second card' },
+          ]}
+          onChoose={(choice) => {
+            const first = { stock: other?.value ?? session.job.stock, border: BORDER };
+            void session.keep((job) =>
+              withField(job, 'form.backing', choice === 'with' ? first : null),
+            );
+          }}
+        />
+      }
+    >
+      {backing && (
+        <>
+          <LengthField
+            label="Border"
+            note="How far the layer stands out beyond the piece."
+            value={backing.border}
+            text={String(Math.round((backing.border / unit.millimetres) * digits) / digits)}
+            unit={unit}
+            errors={errorsOf(session, 'form.backing.border')}
+            onTry={(mm) => session.propose((job) => withField(job, 'form.backing.border', mm))}
+            onKeep={() => session.keep()}
+            onDrop={session.drop}
+            onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
+          />
+          <ChoiceField
+            label="Its card"
+            value={backing.stock}
+            choices={stocks}
+            errors={errorsOf(session, 'form.backing.stock')}
+            onChoose={(value) =>
+              void session.keep((job) => withField(job, 'form.backing.stock', value))
+            }
+          />
+        </>
+      )}
+    </Rows>
+  );
+}
