@@ -1,5 +1,5 @@
 # Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
-.PHONY: demo test bench shots types build web lint check-types tools clean
+.PHONY: demo test bench shots reference types build web lint check-types tools clean
 
 # Headless Chromium for the end-to-end tests and the pictures.
 APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
@@ -23,6 +23,14 @@ shots: tools web
 # The API's types in TypeScript, from the Rust ones.
 types:
 	cargo run -q -p aptum -- types > web/src/api/generated/types.ts
+
+# The tables of other libraries that tests compare with; needs python3 with venv, and pip.
+reference:
+	cargo run -q -p aptum-formats --example reference_files -- target/reference
+	test -d target/reference/venv || python3 -m venv target/reference/venv
+	target/reference/venv/bin/pip install -q trimesh scipy shapely ezdxf
+	target/reference/venv/bin/python tools/reference/tables.py target/reference \
+		crates/formats/tests/reference/tables.json
 
 build: web
 	cargo build --release -p aptum

@@ -46,7 +46,7 @@ impl Browser {
         std::fs::create_dir(&downloads).expect("a folder for downloads");
         let options = json!({
             "args": [
-                "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+                "--headless", "--no-sandbox", "--enable-unsafe-swiftshader", "--disable-quic", "--no-first-run",
                 "--disable-background-networking", "--disable-component-update", "--disable-sync",
                 "--hide-scrollbars", "--force-device-scale-factor=1",
                 format!("--user-data-dir={}", folder.path().join("profile").display()),

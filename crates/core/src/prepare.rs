@@ -173,6 +173,7 @@ pub(crate) fn grain_runs_down(plan: &SheetPlan, grain: Grain) -> Option<bool> {
 fn turns(plan: &SheetPlan, grain: Grain, folds: Axis) -> Vec<u16> {
     match (plan.turning, grain_runs_down(plan, grain)) {
         (Turning::Upright, _) => vec![0],
+        (Turning::Grain, _) if folds == Axis::Both => vec![0, 1, 2, 3],
         (Turning::Quarter, _) | (Turning::Grain, None) => vec![0, 1, 2, 3],
         (Turning::Grain, Some(down)) if down == (folds == Axis::Along) => vec![0, 2],
         (Turning::Grain, Some(_)) => vec![1, 3],

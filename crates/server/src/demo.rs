@@ -10,6 +10,8 @@ const WORKSHOP: &str = include_str!("../../../demo/workshop.json");
 const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/dibber-carton.json"),
     include_str!("../../../demo/jobs/allotment-map-carton.json"),
+    include_str!("../../../demo/jobs/tomato-carton.json"),
+    include_str!("../../../demo/jobs/runner-bean-carton.json"),
     include_str!("../../../demo/jobs/garlic-hexagon.json"),
     include_str!("../../../demo/jobs/onion-set-header.json"),
     include_str!("../../../demo/jobs/table-sign.json"),
@@ -23,8 +25,6 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/plant-tag.json"),
     include_str!("../../../demo/jobs/month-tabs.json"),
     include_str!("../../../demo/jobs/bulb-box.json"),
-    include_str!("../../../demo/jobs/tomato-carton.json"),
-    include_str!("../../../demo/jobs/runner-bean-carton.json"),
 ];
 
 fn read<T: serde::de::DeserializeOwned>(what: &str, text: &str) -> Result<T, StoreError> {

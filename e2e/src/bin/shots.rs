@@ -1,6 +1,8 @@
-//! `make shots`: a current picture of each main view, from the demo's data.
+//! `make shots`: a current picture of each main view, from the demo's data. With an address and a file
+//! it takes that picture alone.
 
 use std::path::Path;
+use std::time::Duration;
 
 use aptum_e2e::{App, Browser};
 
@@ -8,26 +10,38 @@ use aptum_e2e::{App, Browser};
 async fn main() {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../docs/screenshots");
     let (app, browser) = (App::start(), Browser::open().await);
-    let save = async |name: &str| {
-        let picture = browser.picture().await;
-        std::fs::write(folder.join(name), picture).expect("the picture can be written");
-        println!("docs/screenshots/{name}");
+    let save = async |file: &Path| {
+        // The folded piece is loaded by itself and then drawn.
+        tokio::time::sleep(Duration::from_millis(1500)).await;
+        std::fs::write(file, browser.picture().await).expect("the picture can be written");
+        println!("{}", file.display());
     };
-    browser.go(&app.address).await;
-    browser.see(".ticket").await;
-    save("jobs.png").await;
-    for (job, stage, name) in [
-        (3, "form", "form.png"),
-        (3, "face", "face.png"),
-        (3, "sheet", "sheet.png"),
-        (3, "run", "run.png"),
-    ] {
-        browser.go(&format!("{}/jobs/{job}/{stage}", app.address)).await;
-        browser.see(".fit-row").await;
-        save(name).await;
+    let go = async |path: &str| {
+        browser.go(&format!("{}{path}", app.address)).await;
+        browser.see(if path.starts_with("/jobs/") { ".fit-row" } else { "main li" }).await;
+    };
+    let wanted: Vec<String> = std::env::args().skip(1).collect();
+    if !wanted.is_empty() {
+        for pair in wanted.chunks_exact(2) {
+            go(&pair[0]).await;
+            save(Path::new(&pair[1])).await;
+        }
+        return;
     }
-    browser.go(&format!("{}/jobs/4/form", app.address)).await;
+    for (path, name) in [
+        ("/", "jobs.png"),
+        ("/new", "catalogue.png"),
+        ("/jobs/17/form", "form.png"),
+        ("/jobs/9/form", "gable.png"),
+        ("/jobs/3/face", "face.png"),
+        ("/jobs/3/sheet", "sheet.png"),
+        ("/jobs/3/run", "run.png"),
+    ] {
+        go(path).await;
+        save(&folder.join(name)).await;
+    }
+    go("/jobs/4/form").await;
     browser.click("Blank across").await;
     browser.see(".remedies").await;
-    save("remedies.png").await;
+    save(&folder.join("remedies.png")).await;
 }

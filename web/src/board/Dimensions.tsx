@@ -5,6 +5,8 @@ import type { Box, View } from './view';
 const FIRST = 26;
 const TIER = 27;
 const CHARACTER = 7.6;
+/** Arrows and a hair of air, px. */
+const ARROWS = 16;
 
 interface Props {
   dimensions: Dimension[];
@@ -22,6 +24,7 @@ export function Dimensions({ dimensions, box, view, field }: Props) {
     <g className="dimensions" aria-hidden="true">
       {dimensions.map((dimension) => {
         const lit = dimension.field !== null && dimension.field === field;
+        if (dimension.is_quiet && !lit) return null;
         const key = `${dimension.axis}${dimension.from.join()}${dimension.to.join()}${dimension.tier}`;
         const point = ([x, y]: [number, number]) => ({
           x: x * view.scale + view.x,
@@ -30,12 +33,28 @@ export function Dimensions({ dimensions, box, view, field }: Props) {
         const from = point(dimension.from);
         const to = point(dimension.to);
         const off = FIRST + TIER * dimension.tier;
+        // Where the figure stands beside its arrows, it takes the side that has no neighbour.
+        const start = dimension.axis === 'across' ? 0 : 1;
+        const isAfter = dimensions.some(
+          (other) =>
+            other !== dimension &&
+            !other.is_quiet &&
+            other.axis === dimension.axis &&
+            other.tier === dimension.tier &&
+            Math.abs(other.to[start] - dimension.from[start]) < 0.01,
+        );
         return (
           <g key={key} className={lit ? 'lit' : undefined}>
             {dimension.axis === 'across' ? (
-              <Across from={from} to={to} y={bottom + off} text={dimension.text} />
+              <Across
+                from={from}
+                to={to}
+                y={bottom + off}
+                text={dimension.text}
+                isAfter={isAfter}
+              />
             ) : (
-              <Along from={from} to={to} x={left - off} text={dimension.text} />
+              <Along from={from} to={to} x={left - off} text={dimension.text} isAfter={isAfter} />
             )}
           </g>
         );
@@ -47,6 +66,14 @@ export function Dimensions({ dimensions, box, view, field }: Props) {
 interface Point {
   x: number;
   y: number;
+}
+
+interface LineProps {
+  from: Point;
+  to: Point;
+  text: string;
+  /** The figure stands behind the far end rather than before the near one. */
+  isAfter: boolean;
 }
 
 const arrow = (x: number, y: number, dx: number, dy: number) =>
@@ -65,10 +92,11 @@ function Figure({ x, y, text, turn }: { x: number; y: number; text: string; turn
 }
 
 /** Where the figure does not fit between the arrows, it stands beside them. */
-function Across({ from, to, y, text }: { from: Point; to: Point; y: number; text: string }) {
+function Across({ from, to, y, text, isAfter }: LineProps & { y: number }) {
   const length = to.x - from.x;
-  const inside = length > text.length * CHARACTER + 24;
-  const beside = from.x - (text.length * CHARACTER) / 2 - 10;
+  const inside = length > text.length * CHARACTER + ARROWS;
+  const away = (text.length * CHARACTER) / 2 + 10;
+  const beside = isAfter ? to.x + away : from.x - away;
   return (
     <>
       <path
@@ -89,10 +117,11 @@ function Across({ from, to, y, text }: { from: Point; to: Point; y: number; text
   );
 }
 
-function Along({ from, to, x, text }: { from: Point; to: Point; x: number; text: string }) {
+function Along({ from, to, x, text, isAfter }: LineProps & { x: number }) {
   const length = to.y - from.y;
-  const inside = length > text.length * CHARACTER + 24;
-  const beside = from.y - (text.length * CHARACTER) / 2 - 10;
+  const inside = length > text.length * CHARACTER + ARROWS;
+  const away = (text.length * CHARACTER) / 2 + 10;
+  const beside = isAfter ? to.y + away : from.y - away;
   return (
     <>
       <path

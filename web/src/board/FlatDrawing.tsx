@@ -49,9 +49,9 @@ export function FlatDrawing({ flat, isPrinted, colour, hovered, onHover, place }
         <path
           key={panel.name}
           d={panel.path}
-          className={`panel${hovered === panel.name ? ' hovered' : ''}`}
+          className={`panel${hovered === panel.shown ? ' hovered' : ''}`}
           fill={panel.role === 'glue' ? 'url(#glue)' : 'transparent'}
-          onPointerEnter={() => onHover(panel.name)}
+          onPointerEnter={() => onHover(panel.shown)}
           onPointerLeave={() => onHover(null)}
         />
       ))}
@@ -95,7 +95,9 @@ export function PanelNames({ flat, view }: { flat: FlatView; view: View }) {
   return (
     <g className="panel-names" aria-hidden="true">
       {flat.panels
-        .filter((panel) => panel.role !== 'flap')
+        .filter((panel) => panel.role !== 'flap' && panel.shown === panel.name)
+        // Tabs of nets are named by their numbers.
+        .filter((panel) => panel.role !== 'glue' || flat.mates.length === 0)
         .map((panel) => {
           const length = panel.name.length * 6.6 + 12;
           const [width, height] = [panel.size[0] * view.scale, panel.size[1] * view.scale];

@@ -65,6 +65,7 @@ export function Catalogue({ hand, onChoose }: Props) {
                   <Entry
                     entry={entry}
                     isChosen={hand.form.structure === entry.id}
+                    isOdd={hand.form.structure !== '' && !entry.is_at_hand}
                     onChoose={onChoose}
                   />
                 </li>
@@ -80,10 +81,12 @@ export function Catalogue({ hand, onChoose }: Props) {
 interface EntryProps {
   entry: CatalogueEntry;
   isChosen: boolean;
+  /** Shown at another size than the one at hand. */
+  isOdd: boolean;
   onChoose: (form: Form) => void;
 }
 
-function Entry({ entry, isChosen, onChoose }: EntryProps) {
+function Entry({ entry, isChosen, isOdd, onChoose }: EntryProps) {
   const { flat, folded } = entry;
   const [width, height] = flat.size;
   const edge = Math.max(width, height) * 0.02;
@@ -109,7 +112,7 @@ function Entry({ entry, isChosen, onChoose }: EntryProps) {
         <span className="structure-about">{entry.about}</span>
         <span className="structure-size figure">
           {entry.size_text}
-          {entry.is_at_hand ? '' : ', its ordinary size'}
+          {isOdd && ', its own size'}
         </span>
       </button>
       <ul className="structure-presets" aria-label={`Ordinary sizes of ${entry.name}`}>

@@ -122,8 +122,8 @@ export class FoldScene {
           color: colour,
           side: FrontSide,
           polygonOffset: true,
-          polygonOffsetFactor: 1,
-          polygonOffsetUnits: 1,
+          polygonOffsetFactor: 0.1,
+          polygonOffsetUnits: 2,
         }),
       );
       made.name = name;
@@ -135,12 +135,10 @@ export class FoldScene {
     const back = mesh(view.back, dark, view.name);
     mesh(view.edges, colours.card, view.name);
     printed.visible = side === 'outside';
-    const half = view.points.length / 3;
     const rims = new BufferGeometry();
     rims.setAttribute('position', new BufferAttribute(points, 3));
     // The rims of both faces: the other face's corners follow the printed one's.
-    const shift = view.rims.length > 0 ? Math.max(...view.rims) + 1 : half;
-    rims.setIndex([...view.rims, ...view.rims.map((corner) => corner + shift)]);
+    rims.setIndex([...view.rims, ...view.rims.map((corner) => corner + view.side)]);
     const ink = new LineBasicMaterial({ color: colours.ink });
     group.add(new LineSegments(rims, ink));
     const parent = view.parent === null ? this.world : this.plates[view.parent]?.group;

@@ -26,7 +26,8 @@ const shown = (mm: number, unit: UnitInfo) =>
 export function AddOns({ session, panels, unit, picked, onPick }: Props) {
   const kinds = useMeta().data?.add_ons ?? [];
   const [kind, setKind] = useState<AddOnKind>('window-rectangle');
-  const faces = panels.filter((panel) => panel.role === 'face');
+  // An opening cannot cross the strips of a curved panel.
+  const faces = panels.filter((panel) => panel.role === 'face' && panel.shown === panel.name);
   const [panel, setPanel] = useState('');
   const on = faces.some(({ name }) => name === panel) ? panel : (faces[0]?.name ?? '');
   const addOns = session.job.form.add_ons ?? [];

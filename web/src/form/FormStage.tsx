@@ -4,7 +4,7 @@ import { Button, Modal } from 'react-bootstrap';
 
 import { withChanges, withField } from '../api/fields';
 import { useMeta } from '../api/queries';
-import type { Basis, Figure, Form } from '../api/generated/types';
+import type { Basis, Dimension, Figure, Form } from '../api/generated/types';
 import { Dimensions } from '../board/Dimensions';
 import { FlatBoard } from '../board/FlatBoard';
 import { MateNumbers, PanelNames } from '../board/FlatDrawing';
@@ -40,7 +40,8 @@ type Shown = 'flat' | 'both' | 'folded';
 const isSize = (figure: Figure) => figure.kind === 'size' || figure.kind === 'count';
 
 /** Pixels for the tiers of dimensions at the foot and on the left. */
-function padding(dimensions: { axis: string; tier: number }[]) {
+function padding(all: Dimension[]) {
+  const dimensions = all.filter((dimension) => !dimension.is_quiet);
   const tiers = (axis: string) =>
     Math.max(0, ...dimensions.filter((d) => d.axis === axis).map((d) => d.tier + 1));
   return {

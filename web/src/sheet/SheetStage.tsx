@@ -31,6 +31,8 @@ export function SheetStage(props: StageProps) {
   const plan = job.sheet;
   const run = Math.min(picked, Math.max(0, sheet.layout.runs.length - 1));
   const stock = workshop.stocks[job.stock];
+  // Sheets of a backing layer are of its own card.
+  const card = workshop.stocks[sheet.layout.runs[run]?.stock ?? job.stock];
   const cutter = plan.cutter ? workshop.cutters[plan.cutter] : undefined;
   const place = chosen?.place?.drawing === 'sheet' ? chosen.place.path : null;
   const byMarks = cutter?.finds.by === 'eye' || cutter?.finds.by === 'crosshairs';
@@ -55,7 +57,7 @@ export function SheetStage(props: StageProps) {
               flat={flat}
               sheet={sheet}
               run={run}
-              colour={stock?.colour ?? '#ffffff'}
+              colour={card?.colour ?? '#ffffff'}
               shown="all"
               hidden={hidden}
               onHover={setHovered}

@@ -105,7 +105,7 @@ impl Face {
             Captions::None => Vec::new(),
             Captions::Names => panels
                 .iter()
-                .filter(|panel| panel.role == Role::Face)
+                .filter(|panel| panel.role == Role::Face && panel.strip_of.is_none())
                 .filter_map(|panel| caption(panel))
                 .collect(),
         };

@@ -240,12 +240,20 @@ pub fn fold_checks(flat: &Flat, model: &FoldModel, unit: Unit) -> Vec<Check> {
     let length = |id, label, limit| Check::length(id, Stage::Form, label, limit, unit);
     let mut checks = Vec::new();
     if let (count, Some(found)) = &proof.edges {
-        let words = format!("all {count} joints meet");
+        let words = if *count == 1 {
+            "the joint meets".to_owned()
+        } else {
+            format!("all {count} joints meet")
+        };
         let check = length("fold-edges", "Folds shut", (found.value, Sense::AtMost, CLOSE));
         checks.push(fine(check, found, &words, "Set the flaps back to the trade’s defaults"));
     }
     if let (count, Some(found)) = &proof.planes {
-        let words = format!("{count} glue areas lie flat");
+        let words = if *count == 1 {
+            "the glue area lies flat".to_owned()
+        } else {
+            format!("{count} glue areas lie flat")
+        };
         let check =
             length("fold-glue-planes", "Glue lies flat", (found.value, Sense::AtMost, CLOSE));
         checks.push(fine(check, found, &words, "Use thinner card, or a structure without glue"));
@@ -264,8 +272,12 @@ pub fn fold_checks(flat: &Flat, model: &FoldModel, unit: Unit) -> Vec<Check> {
         ));
     }
     if let (count, Some(found)) = &proof.clearances {
-        let check = length("fold-clear", "Clearance missing", (found.value, Sense::AtMost, CLOSE));
-        let words = format!("{count} tucks and slides have theirs");
+        let check = length("fold-clear", "Clearance short by", (found.value, Sense::AtMost, CLOSE));
+        let words = if *count == 1 {
+            "the tuck has its play".to_owned()
+        } else {
+            format!("{count} tucks and slides have theirs")
+        };
         checks.push(fine(check, found, &words, "Give it more clearance"));
     }
     checks.push(in_the_way(model, &proof, &place, unit));

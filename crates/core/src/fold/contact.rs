@@ -94,8 +94,8 @@ impl<'a> Plate<'a> {
 
 /// How far two plates' middles reach through each other, mm; 0 where they do not.
 ///
-/// Measured square to the line in which their planes meet, on the less deep side, so that plates
-/// which only touch, or meet at an edge, pass through by nothing.
+/// Measured square to the line in which their planes meet: how far one stands out of the other on its
+/// shorter side. Plates that only touch, or meet within `tolerance` of an edge, pass through by nothing.
 pub(super) fn passes_through(one: &Plate<'_>, other: &Plate<'_>, tolerance: f64) -> f64 {
     if (one.centre - other.centre).norm() > one.radius + other.radius {
         return 0.0;
@@ -128,9 +128,17 @@ pub(super) fn passes_through(one: &Plate<'_>, other: &Plate<'_>, tolerance: f64)
             for share in [0.15, 0.5, 0.85] {
                 let at = from + (to - from) * share;
                 let point = Point3::from(base + way * (at - base.dot(&way)));
-                let sides = one.extent(&point, &way).into_iter().chain(other.extent(&point, &way));
-                let depth = sides.fold(f64::MAX, f64::min) * slant;
-                deepest = deepest.max(depth.min(to - from));
+                let least = |plate: &Plate<'_>| {
+                    plate.extent(&point, &way).into_iter().fold(f64::MAX, f64::min)
+                };
+                let (ours, theirs) = (least(one), least(other));
+                // One sticks through the other by what it has on its shorter side, unless they meet
+                // at the other's edge.
+                for (through, card) in [(ours, theirs), (theirs, ours)] {
+                    if card > tolerance {
+                        deepest = deepest.max((through * slant).min(to - from));
+                    }
+                }
             }
         }
     }

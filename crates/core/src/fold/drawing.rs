@@ -67,14 +67,20 @@ pub fn draw_folded(model: &FoldModel, progress: f64) -> FoldedDrawing {
             facets.push(Facet {
                 panel: index,
                 corners: panel.ring.iter().map(|at| seen(*at)).collect(),
-                drawn: vec![true; panel.ring.len()],
+                drawn: (0..panel.ring.len())
+                    .map(|at| {
+                        panel.is_seen(panel.ring[at], panel.ring[(at + 1) % panel.ring.len()])
+                    })
+                    .collect(),
                 normal,
             });
             continue;
         }
         let rims = rims(std::iter::once(&panel.ring).chain(&panel.openings).map(Vec::len));
         for face in faces {
-            let side = |a: usize, b: usize| rims.contains(&(a.min(b), a.max(b)));
+            let side = |a: usize, b: usize| {
+                rims.contains(&(a.min(b), a.max(b))) && panel.is_seen(points[a], points[b])
+            };
             let [a, b, c] = face;
             facets.push(Facet {
                 panel: index,
@@ -197,7 +203,7 @@ fn to_drawing(model: &FoldModel, facets: &[Facet]) -> FoldedDrawing {
                 sides: path_text(&sides),
                 light: 0.55 + 0.45 * outwards.dot(&light).clamp(-1.0, 1.0),
                 is_inside,
-                panel: model.panels[facet.panel].name.clone(),
+                panel: model.panels[facet.panel].shown_name().to_owned(),
             }
         })
         .collect();

@@ -16,6 +16,10 @@ const COARSE: f64 = 0.05;
 pub struct FoldPanel {
     /// The panel's name.
     pub name: String,
+    /// The curved panel that it is a strip of, by name.
+    pub strip_of: Option<String>,
+    /// Sides beyond which the card goes on without a crease.
+    pub soft: Vec<[Point; 2]>,
     /// What it does.
     pub role: Role,
     /// The blank it belongs to.
@@ -60,6 +64,26 @@ pub struct FoldModel {
     pub musts: Vec<Must>,
 }
 
+impl FoldPanel {
+    /// The name that is shown: a strip has that of the panel it belongs to.
+    #[must_use]
+    pub fn shown_name(&self) -> &str {
+        self.strip_of.as_deref().unwrap_or(&self.name)
+    }
+
+    /// True for a side of its outline that is a crease or a cut, and so is seen.
+    #[must_use]
+    pub fn is_seen(&self, from: Point, to: Point) -> bool {
+        const SAME: f64 = 1e-6;
+        let on = |point: Point, [a, b]: [Point; 2]| {
+            let along = b - a;
+            let share = (point - a).dot(along) / along.hypot2().max(1e-12);
+            (-1e-9..=1.0 + 1e-9).contains(&share) && (a + along * share).distance(point) < SAME
+        };
+        !self.soft.iter().any(|side| on(from, *side) && on(to, *side))
+    }
+}
+
 impl FoldModel {
     /// The plates of a flat in card of the given caliper, mm.
     #[must_use]
@@ -84,6 +108,8 @@ impl FoldModel {
                 };
                 panels.push(FoldPanel {
                     name: placed.name.clone(),
+                    strip_of: placed.strip_of.clone(),
+                    soft: placed.soft.clone(),
                     role: placed.role,
                     part: number,
                     hang: placed.hang.map(|hang| (first + hang.parent, hang.ends)),

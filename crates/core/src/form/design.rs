@@ -150,6 +150,8 @@ pub struct Span {
     pub panel: String,
     /// See `panel`.
     pub ends: [Point; 2],
+    /// True where it is shown only while its figure is in hand, since many would hide the flat.
+    pub is_quiet: bool,
 }
 
 /// How the finished piece stands.
@@ -235,7 +237,22 @@ impl Design {
         from: (f64, f64),
         to: (f64, f64),
     ) -> Self {
-        self.spans.push(Span { key, panel: panel.into(), ends: [from.into(), to.into()] });
+        let ends = [from.into(), to.into()];
+        self.spans.push(Span { key, panel: panel.into(), ends, is_quiet: false });
+        self
+    }
+
+    /// As [`span`](Self::span), shown only while the figure is in hand.
+    #[must_use]
+    pub fn quiet_span(
+        mut self,
+        key: &'static str,
+        panel: impl Into<String>,
+        from: (f64, f64),
+        to: (f64, f64),
+    ) -> Self {
+        let ends = [from.into(), to.into()];
+        self.spans.push(Span { key, panel: panel.into(), ends, is_quiet: true });
         self
     }
 

@@ -15,6 +15,8 @@ pub enum Axis {
     Across,
     /// Top to bottom; the dimension line lies left of the flat.
     Along,
+    /// Of folds: in every direction alike.
+    Both,
 }
 
 /// A length with extension lines, arrows and a figure, in the flat's coordinates.
@@ -32,6 +34,8 @@ pub struct Dimension {
     pub text: String,
     /// The job's field that moves it, if one does.
     pub field: Option<String>,
+    /// True where it is drawn only while its field is in hand.
+    pub is_quiet: bool,
 }
 
 impl Dimension {
@@ -41,6 +45,7 @@ impl Dimension {
         let length = match axis {
             Axis::Across => to.x - from.x,
             Axis::Along => to.y - from.y,
+            Axis::Both => from.distance(to),
         };
         Self {
             axis,
@@ -49,6 +54,7 @@ impl Dimension {
             tier,
             text: format_length(length.abs(), unit),
             field: None,
+            is_quiet: false,
         }
     }
 

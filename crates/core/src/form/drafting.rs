@@ -11,7 +11,7 @@ const LEVEL: f64 = 1e-6;
 
 /// Spans and the whole's width and height, in tiers that do not run into each other.
 pub(super) fn dimensions(spans: &[Span], flat: &Flat, unit: Unit) -> Vec<Dimension> {
-    let mut found: Vec<(Axis, Point, Point, Option<String>)> = Vec::new();
+    let mut found: Vec<(Axis, Point, Point, Option<String>, bool)> = Vec::new();
     for span in spans {
         let Some((from, to)) = on_flat(&span.panel, span.ends, &flat.parts) else { continue };
         let axis = if (to.y - from.y).abs() < LEVEL {
@@ -22,22 +22,22 @@ pub(super) fn dimensions(spans: &[Span], flat: &Flat, unit: Unit) -> Vec<Dimensi
             continue;
         };
         let (from, to) = if (to.x, to.y) < (from.x, from.y) { (to, from) } else { (from, to) };
-        found.push((axis, from, to, Some(format!("form.{}", span.key))));
+        found.push((axis, from, to, Some(format!("form.{}", span.key)), span.is_quiet));
     }
-    let length = |item: &(Axis, Point, Point, Option<String>)| item.1.distance(item.2);
+    let length = |item: &(Axis, Point, Point, Option<String>, bool)| item.1.distance(item.2);
     found.sort_by(|a, b| length(a).total_cmp(&length(b)));
     let all = flat.bounds;
     let corner = Point::new(all.x0, all.y1);
-    found.push((Axis::Across, corner, Point::new(all.x1, all.y1), None));
-    found.push((Axis::Along, Point::new(all.x0, all.y0), corner, None));
+    found.push((Axis::Across, corner, Point::new(all.x1, all.y1), None, false));
+    found.push((Axis::Along, Point::new(all.x0, all.y0), corner, None, false));
 
     let mut taken: Vec<(Axis, u8, f64, f64)> = Vec::new();
     found
         .into_iter()
-        .map(|(axis, from, to, field)| {
+        .map(|(axis, from, to, field, is_quiet)| {
             let (start, end) = match axis {
                 Axis::Across => (from.x, to.x),
-                Axis::Along => (from.y, to.y),
+                Axis::Along | Axis::Both => (from.y, to.y),
             };
             let is_free = |tier: u8| {
                 taken
@@ -51,8 +51,10 @@ pub(super) fn dimensions(spans: &[Span], flat: &Flat, unit: Unit) -> Vec<Dimensi
                 None => above.max().unwrap_or(0),
                 Some(_) => (0..u8::MAX).find(|tier| is_free(*tier)).unwrap_or(0),
             };
-            taken.push((axis, tier, start, end));
-            let dimension = Dimension::new(axis, from, to, tier, unit);
+            if !is_quiet {
+                taken.push((axis, tier, start, end));
+            }
+            let dimension = Dimension { is_quiet, ..Dimension::new(axis, from, to, tier, unit) };
             match field {
                 Some(field) => dimension.of(&field),
                 None => dimension,

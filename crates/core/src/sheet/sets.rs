@@ -46,9 +46,14 @@ pub fn lay_sets(
         if apart.laid == 0 {
             return Layout::default();
         }
-        let together = together(&group, windows, turns, spacing, copies)
-            .filter(|sets| sets.sheets() <= apart.sheets());
-        let best = together.unwrap_or(apart);
+        // Whole sets first: they stay together where that costs no sheet.
+        let ways = [
+            together(&group, windows, turns, spacing, copies),
+            spread(&group, windows, turns, spacing, copies),
+            Some(apart),
+        ];
+        let fewest = ways.into_iter().flatten().min_by_key(Layout::sheets);
+        let Some(best) = fewest else { return Layout::default() };
         whole.per_sheet = if whole.runs.is_empty() { best.per_sheet } else { whole.per_sheet };
         whole.runs.extend(best.runs);
     }
@@ -117,6 +122,42 @@ fn together(
         runs.push(SheetRun { sheets: 1, stock, placements: pack(rest)? });
     }
     Some(Layout { runs, per_sheet: held, laid: copies })
+}
+
+/// One set over as many sheets as it takes, and so for every copy; `None` where a blank fits nowhere.
+fn spread(
+    group: &[&SetPiece<'_>],
+    windows: &Windows,
+    turns: &[u16],
+    spacing: f64,
+    copies: u32,
+) -> Option<Layout> {
+    if group.len() < 3 {
+        return None;
+    }
+    let best = turns
+        .iter()
+        .take(2)
+        .filter_map(|turn| {
+            let mut left: Vec<&SetPiece<'_>> = group.to_vec();
+            let mut sheets = Vec::new();
+            while !left.is_empty() {
+                // As many of those left as go onto one sheet, in order.
+                let held = (1..=left.len())
+                    .rev()
+                    .find_map(|count| shelves(&left[..count], windows, *turn, spacing, 1))?;
+                left.drain(..held.len());
+                sheets.push(held);
+            }
+            Some(sheets)
+        })
+        .min_by_key(Vec::len)?;
+    let stock = group[0].stock.cloned();
+    let runs = best
+        .into_iter()
+        .map(|placements| SheetRun { sheets: copies, stock: stock.clone(), placements })
+        .collect();
+    Some(Layout { runs, per_sheet: 1, laid: copies })
 }
 
 /// Blanks of so many sets from left to right in shelves from the top, or `None` where they do not fit.
@@ -207,6 +248,16 @@ mod tests {
         let layout = lay(&[(180.0, 140.0), (150.0, 140.0)], 3, &page(200.0, 150.0));
         assert_eq!((layout.sheets(), layout.laid), (6, 3));
         assert_eq!(lay(&[(180.0, 140.0), (300.0, 300.0)], 3, &page(200.0, 150.0)).laid, 0);
+    }
+
+    #[test]
+    fn a_set_larger_than_a_sheet_is_spread_over_several() {
+        // Twelve leaves of 120 × 90 on 260 × 380: two to a shelf, four shelves, eight to a sheet.
+        let layout = lay(&[(120.0, 90.0); 12], 3, &page(260.0, 380.0));
+        assert_eq!((layout.sheets(), layout.laid), (6, 3));
+        let parts: Vec<usize> =
+            layout.runs.iter().flat_map(|run| run.placements.iter().map(|at| at.part)).collect();
+        assert_eq!(parts, (0..12).collect::<Vec<_>>());
     }
 
     #[test]

@@ -49,6 +49,8 @@ pub struct PlateView {
     printed: Vec<u32>,
     back: Vec<u32>,
     edges: Vec<u32>,
+    /// How many corners the printed side has; as many of the other follow.
+    side: usize,
     /// Its outline and openings, for drawn edges: indices of corners of the printed side, in pairs.
     rims: Vec<u32>,
 }
@@ -143,11 +145,15 @@ fn plate(model: &FoldModel, at: usize) -> PlateView {
     let mut start = 0u32;
     for ring in std::iter::once(&panel.ring).chain(&panel.openings) {
         let long = u32::try_from(ring.len()).unwrap_or(0);
-        rims.extend((0..long).flat_map(|here| [start + here, start + (here + 1) % long]));
+        let seen = (0..ring.len())
+            .filter(|here| panel.is_seen(ring[*here], ring[(here + 1) % ring.len()]))
+            .filter_map(|here| u32::try_from(here).ok());
+        rims.extend(seen.flat_map(|here| [start + here, start + (here + 1) % long]));
         start += long;
     }
     PlateView {
-        name: panel.name.clone(),
+        name: panel.shown_name().to_owned(),
+        side: panel.ring.len() + panel.openings.iter().map(Vec::len).sum::<usize>(),
         part: panel.part,
         parent: panel.hang.map(|(parent, _)| parent),
         hinge: panel.hang.map_or([[0.0; 2]; 2], |(_, ends)| ends.map(|end| [end.x, end.y])),

@@ -31,6 +31,8 @@ pub struct LineView {
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct PanelView {
     name: String,
+    /// The name that is shown: a strip has that of the curved panel it belongs to.
+    shown: String,
     /// Glue area, flap or face.
     role: PanelRole,
     /// SVG path data, mm.
@@ -251,6 +253,7 @@ fn flat(job: &Job, prepared: &Prepared) -> FlatView {
                 let bounds = outline.bounding_box();
                 PanelView {
                     name: panel.name.clone(),
+                    shown: panel.strip_of.clone().unwrap_or_else(|| panel.name.clone()),
                     role: match panel.role {
                         Role::Face => PanelRole::Face,
                         Role::Flap => PanelRole::Flap,

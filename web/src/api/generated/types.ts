@@ -62,7 +62,7 @@ captions: string, };
 
 export type AtHand = { form: Form, stock: RecordId, unit: Unit, };
 
-export type Axis = "across" | "along";
+export type Axis = "across" | "along" | "both";
 
 export type Backing = { 
 /**
@@ -225,7 +225,11 @@ text: string,
 /**
  * The job's field that moves it, if one does.
  */
-field: string | null, };
+field: string | null, 
+/**
+ * True where it is drawn only while its field is in hand.
+ */
+is_quiet: boolean, };
 
 export type DistanceFrom = "paper-edge" | "printable-edge";
 
@@ -741,6 +745,10 @@ export type PanelRole = "face" | "flap" | "glue";
 
 export type PanelView = { name: string, 
 /**
+ * The name that is shown: a strip has that of the curved panel it belongs to.
+ */
+shown: string, 
+/**
  * Glue area, flap or face.
  */
 role: PanelRole, 
@@ -824,6 +832,10 @@ points: Array<number>,
  * Triangles of the printed side, of the other, and of the edges: indices of corners.
  */
 printed: Array<number>, back: Array<number>, edges: Array<number>, 
+/**
+ * How many corners the printed side has; as many of the other follow.
+ */
+side: number, 
 /**
  * Its outline and openings, for drawn edges: indices of corners of the printed side, in pairs.
  */

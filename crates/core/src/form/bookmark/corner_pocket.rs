@@ -50,5 +50,5 @@ fn design(f: &Figures) -> Design {
         ])
         .must([Must::Glue("First flap".to_owned(), "Second flap".to_owned(), 0.0)])
         .span("side", "Square", (0.0, 0.0), (s, 0.0))
-        .span("ease", "Square", (s, a), (s, s))
+        .quiet_span("ease", "Square", (s, a), (s, s))
 }

@@ -57,5 +57,5 @@ fn design(f: &Figures) -> Design {
         .folds(Axis::Across)
         .span("width", "Back", (0.0, 0.0), (w, 0.0))
         .span("height", "Back", (0.0, 0.0), (0.0, h))
-        .span("corner", "Back", (0.0, h), (0.0, h - r))
+        .quiet_span("corner", "Back", (0.0, h), (0.0, h - r))
 }

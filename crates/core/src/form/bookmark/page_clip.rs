@@ -77,6 +77,6 @@ fn design(f: &Figures) -> Design {
         ])
         .span("width", "Clip", (0.0, 0.0), (w, 0.0))
         .span("height", "Clip", (0.0, 0.0), (0.0, h))
-        .span("tongue", "Clip", (left, tip + long), (right, tip + long))
+        .quiet_span("tongue", "Clip", (left, tip + long), (right, tip + long))
         .span("long", "Clip", (left, tip), (left, tip + long))
 }

@@ -91,7 +91,7 @@ fn draw(f: &Figures, outline: Outline) -> Design {
         .span("height", "Bookmark", (w / 2.0, top - h), (w / 2.0, top));
     if !hole.is_none() {
         let (x, y, half) = (hole.at.x, hole.at.y, hole.width / 2.0);
-        design = design.span("edge", "Bookmark", (x, top), (x, y + half)).span(
+        design = design.quiet_span("edge", "Bookmark", (x, top), (x, y + half)).quiet_span(
             "hole",
             "Bookmark",
             (x - half, y),

@@ -71,8 +71,8 @@ fn design(f: &Figures) -> Design {
         .span("tuck", "Top tuck", (0.0, 0.0), (0.0, f["tuck"]))
         .span("dust", "Top right dust flap", (0.0, 0.0), (0.0, f["dust"]))
         .span("glue", "Glue flap", (0.0, 0.0), (0.0, f["glue"]))
-        .span("slit", "Top tuck", (0.0, 0.0), (f["slit"], 0.0))
-        .span(
+        .quiet_span("slit", "Top tuck", (0.0, 0.0), (f["slit"], 0.0))
+        .quiet_span(
             "lock",
             "Base back flap",
             (0.0, carton.width / 2.0),

@@ -82,6 +82,6 @@ pub(super) fn tucked(f: &Figures, top: &TuckEnd, base: &TuckEnd) -> Design {
         .span("tuck", "Top tuck", (0.0, 0.0), (0.0, f["tuck"]))
         .span("dust", "Top right dust flap", (0.0, 0.0), (0.0, f["dust"]))
         .span("glue", "Glue flap", (0.0, 0.0), (0.0, f["glue"]))
-        .span("slit", "Top tuck", (0.0, 0.0), (f["slit"], 0.0))
-        .span("clearance", "Top", (0.0, f["width"] - f["clearance"]), (0.0, f["width"]))
+        .quiet_span("slit", "Top tuck", (0.0, 0.0), (f["slit"], 0.0))
+        .quiet_span("clearance", "Top", (0.0, f["width"] - f["clearance"]), (0.0, f["width"]))
 }

@@ -108,5 +108,5 @@ fn design(f: &Figures) -> Design {
         .span("height", "Front", (0.0, 0.0), (0.0, h))
         .span("side", "Left flap", (0.0, 0.0), (0.0, f["side"]))
         .span("closing", "Closing flap", (0.0, 0.0), (0.0, f["closing"]))
-        .span("throat", "Back", (0.0, tall), (0.0, h))
+        .quiet_span("throat", "Back", (0.0, tall), (0.0, h))
 }

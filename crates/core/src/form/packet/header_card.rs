@@ -91,6 +91,6 @@ fn design(f: &Figures) -> Design {
         .span("width", "Front", (0.0, 0.0), (w, 0.0))
         .span("height", "Front", (0.0, 0.0), (0.0, h))
         .span("back", "Back", (0.0, 0.0), (0.0, back))
-        .span("edge", "Front", (w / 2.0, h), (w / 2.0, h - f["edge"]))
-        .span("hole", "Front", ((w - hole) / 2.0, h - down), ((w + hole) / 2.0, h - down))
+        .quiet_span("edge", "Front", (w / 2.0, h), (w / 2.0, h - f["edge"]))
+        .quiet_span("hole", "Front", ((w - hole) / 2.0, h - down), ((w + hole) / 2.0, h - down))
 }

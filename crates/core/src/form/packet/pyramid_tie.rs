@@ -8,7 +8,7 @@ use crate::check::Sense;
 use crate::form::design::{Blank, Design, Edge, Limit, Must, Stand, Step};
 use crate::form::figures::{Bounds, Figures, Param};
 use crate::form::structure::{Family, Preset, Structure};
-use crate::form::{Panel, Role};
+use crate::form::{Axis, Panel, Role};
 use crate::geometry::{Point, circle};
 
 /// Its entry in the catalogue.
@@ -85,6 +85,7 @@ fn design(f: &Figures) -> Design {
             (0..count).map(|at| format!("Wall {}", at + 1)),
         )])
         .must(meets)
+        .folds(Axis::Both)
         .holds(area * f["height"] / 3.0)
         .span("side", "Wall 1", (0.0, 0.0), (side, 0.0));
     if hole >= 1.0 {

@@ -96,6 +96,8 @@ pub struct Panel {
     pub role: Role,
     /// The figure that sets its reach, if one does.
     pub figure: Option<&'static str>,
+    /// The curved panel that it is a strip of, by name.
+    pub strip_of: Option<String>,
     /// What is drawn on it besides its sides, in its frame.
     pub lines: Vec<Line>,
     sides: Vec<Side>,
@@ -105,13 +107,21 @@ impl Panel {
     /// A panel without sides yet.
     #[must_use]
     pub fn new(name: impl Into<String>, role: Role) -> Self {
-        Self { name: name.into(), role, figure: None, lines: Vec::new(), sides: Vec::new() }
+        let (lines, sides) = (Vec::new(), Vec::new());
+        Self { name: name.into(), role, figure: None, strip_of: None, lines, sides }
     }
 
     /// The same, its reach set by a figure.
     #[must_use]
     pub const fn set_by(mut self, figure: &'static str) -> Self {
         self.figure = Some(figure);
+        self
+    }
+
+    /// The same, as a strip of a curved panel.
+    #[must_use]
+    pub fn strip_of(mut self, whole: impl Into<String>) -> Self {
+        self.strip_of = Some(whole.into());
         self
     }
 

@@ -29,6 +29,10 @@ pub struct PlacedPanel {
     pub role: Role,
     /// The figure that sets its reach, if one does.
     pub figure: Option<&'static str>,
+    /// The curved panel that it is a strip of, by name.
+    pub strip_of: Option<String>,
+    /// Sides beyond which the card goes on without a crease, in its frame.
+    pub soft: Vec<[Point; 2]>,
     /// Its closed outline.
     pub outline: BezPath,
     /// Maps its frame to the flat.
@@ -87,6 +91,8 @@ impl Panel {
             name: self.name.clone(),
             role: self.role,
             figure: self.figure,
+            strip_of: self.strip_of.clone(),
+            soft: Vec::new(),
             outline: BezPath::new(),
             frame,
             hang,
@@ -119,6 +125,9 @@ impl Panel {
                     at = *to;
                 }
                 Side::Seam { to, kind } => {
+                    if kind.is_none() {
+                        flat.panels[index].soft.push([at, *to]);
+                    }
                     if let Some(kind) = kind {
                         let mut path = BezPath::new();
                         path.move_to(frame * at);
@@ -144,7 +153,13 @@ impl Panel {
                         fold: hinge.fold,
                         lift: hinge.lift,
                     };
+                    let next = flat.panels.len();
                     hinge.panel.lay(frame * hinge.frame(), Some(hang), flat, boundary);
+                    if hinge.joint == Joint::Bend {
+                        let long = (hinge.to - hinge.from).hypot();
+                        flat.panels[index].soft.push([hinge.from, hinge.to]);
+                        flat.panels[next].soft.push([Point::ZERO, Point::new(long, 0.0)]);
+                    }
                     at = hinge.to;
                 }
             }

@@ -229,6 +229,7 @@ impl Bow {
         let second = self.end(flap(face.name, "base", at), face, [from, to]);
         let long = (top(to) - top(from)).hypot(across);
         let panel = Panel::new(strip(face.name, at), Role::Face)
+            .strip_of(face.name)
             .cut(top(from) - start, 0.0)
             .hinge_curved(top(to) - start, across, fold, up, first);
         let panel = match hung {
@@ -255,7 +256,7 @@ impl Bow {
     fn glue_flap(&self, hinge: f64, reach: f64, at: usize) -> Panel {
         let across = (self.width / STRIPS as f64).min(reach);
         let taper = across * flaps::GLUE_TAPER.to_radians().tan();
-        let panel = Panel::new(glue_strip(at), Role::Glue).cut(taper, across);
+        let panel = Panel::new(glue_strip(at), Role::Glue).strip_of("Glue flap").cut(taper, across);
         let (left, long) = (reach - across, hinge - 2.0 * taper);
         let panel = if left > 1e-6 {
             let next = self.glue_flap(long, left, at + 1);
@@ -279,6 +280,7 @@ impl Bow {
                 .map(&local);
         let (start, stop) = (local((edge(from), 0.0)), local((edge(to), across)));
         Panel::new(name, Role::Flap)
+            .strip_of(format!("{} ends", face.name))
             .joined(start.0, start.1)
             .curve(control[0].into(), control[1].into(), stop.into())
             .joined((top(to) - top(from)).hypot(across), 0.0)

@@ -7,7 +7,7 @@
 use nalgebra::{Point3, Vector3};
 
 use crate::form::design::{Blank, Design, Edge, Must, Stand, Step};
-use crate::form::{Panel, Role, flaps};
+use crate::form::{Axis, Panel, Role, flaps};
 use crate::geometry::{Point, Vec2};
 
 /// A convex solid, or one that lacks some faces.
@@ -59,7 +59,7 @@ impl Net<'_> {
     pub fn design(&self, stand: Stand) -> Design {
         let faces = self.faces();
         let root = self.panel(&faces, 0, None);
-        let mut design = Design::new(vec![Blank::upwards("Net", root)], stand);
+        let mut design = Design::new(vec![Blank::upwards("Net", root)], stand).folds(Axis::Both);
         let (mut tabs, mut walls) = (Vec::new(), Vec::new());
         for (index, face) in faces.iter().enumerate() {
             if index > 0 {

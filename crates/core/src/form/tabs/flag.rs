@@ -63,5 +63,5 @@ fn design(f: &Figures) -> Design {
         .folds(Axis::Across)
         .span("width", "Front", (0.0, 0.0), (w, 0.0))
         .span("height", "Front", (0.0, 0.0), (0.0, h))
-        .span("corner", "Front", (0.0, h - c), (0.0, h))
+        .quiet_span("corner", "Front", (0.0, h - c), (0.0, h))
 }

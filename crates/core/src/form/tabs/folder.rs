@@ -91,6 +91,6 @@ fn design(f: &Figures) -> Design {
         .span("width", "Back", (0.0, 0.0), (w, 0.0))
         .span("height", "Back", (w, 0.0), (w, h))
         .span("tab", "Back", (to, h), (to, h + tab))
-        .span("count", "Back", (from, h), (to, h))
+        .quiet_span("count", "Back", (from, h), (to, h))
         .span("front", "Front", (0.0, 0.0), (0.0, front))
 }

@@ -123,18 +123,15 @@ fn design(f: &Figures, edge: Edge) -> Design {
         .span("width", "Leaf 1", (0.0, 0.0), (w, 0.0))
         .span("height", "Leaf 1", (0.0, 0.0), (0.0, h));
     match edge {
-        Edge::Top => design.span("tab", "Leaf 1", (share, h), (share, h + f["tab"])).span(
+        Edge::Top => design.span("tab", "Leaf 1", (share, h), (share, h + f["tab"])).quiet_span(
             "count",
             "Leaf 1",
             (first, h),
             (share - first, h),
         ),
-        Edge::Side => design.span("tab", "Leaf 1", (w, h - share), (w + f["tab"], h - share)).span(
-            "count",
-            "Leaf 1",
-            (w, h - first),
-            (w, h - share + first),
-        ),
+        Edge::Side => design
+            .span("tab", "Leaf 1", (w, h - share), (w + f["tab"], h - share))
+            .quiet_span("count", "Leaf 1", (w, h - first), (w, h - share + first)),
     }
 }
 

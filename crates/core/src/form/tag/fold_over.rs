@@ -64,6 +64,6 @@ fn design(f: &Figures) -> Design {
         .folds(Axis::Across)
         .span("width", "Back", (0.0, 0.0), (w, 0.0))
         .span("height", "Back", (0.0, 0.0), (0.0, h))
-        .span("edge", "Front", (w / 2.0, h - r), (w / 2.0, h - r - f["edge"]))
-        .span("corner", "Back", (0.0, h), (0.0, h - r))
+        .quiet_span("edge", "Front", (w / 2.0, h - r), (w / 2.0, h - r - f["edge"]))
+        .quiet_span("corner", "Back", (0.0, h), (0.0, h - r))
 }

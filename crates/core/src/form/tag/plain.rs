@@ -196,7 +196,7 @@ fn draw(f: &Figures, outline: Outline) -> Design {
     if !hole.is_none() {
         let (x, y) = (hole.at.x, hole.at.y);
         let half = hole.width / 2.0;
-        design = design.span("edge", "Tag", (x, top), (x, y + half)).span(
+        design = design.quiet_span("edge", "Tag", (x, top), (x, y + half)).quiet_span(
             "hole",
             "Tag",
             (x - half, y),
@@ -204,7 +204,7 @@ fn draw(f: &Figures, outline: Outline) -> Design {
         );
     }
     if by > 0.0 {
-        design = design.span("corner", "Tag", (0.0, top), (0.0, top - by));
+        design = design.quiet_span("corner", "Tag", (0.0, top), (0.0, top - by));
     }
     if stub >= 5.0 {
         design = design.span("stub", "Stub", (0.0, 0.0), (0.0, stub));

@@ -72,6 +72,10 @@ impl Scene<'_> {
 
     /// Main folds crack less along the grain (common practice).
     pub(super) fn grain(&self) -> Option<Check> {
+        // What lies flat has no folds, and a solid has them in every direction.
+        if self.ground.flat.folding.steps.is_empty() || self.ground.flat.folds == Axis::Both {
+            return None;
+        }
         let down = grain_runs_down(&self.job.sheet, self.records.stock.grain)?;
         let run = self.layout.runs.first()?;
         let along = self.ground.flat.folds == Axis::Along;
