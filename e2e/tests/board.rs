@@ -123,7 +123,7 @@ async fn a_name_is_scrubbed_a_default_comes_back_and_the_figure_in_hand_is_shown
 
     browser.field("Glue flap").await.click().await.unwrap();
     browser.read(".dimensions .lit", "13").await;
-    browser.read(".sketch", "Width of the flap that joins front and left side").await;
+    browser.read(".sketch", "Width of the flap that joins the first wall to the last").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

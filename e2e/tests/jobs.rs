@@ -35,7 +35,7 @@ async fn the_list_shows_each_job_with_its_flat_its_sheets_and_its_state() {
     browser.go(&app.address).await;
     browser.read(".tickets", "Tomato seed carton").await;
     let tickets = browser.client.find_all(Locator::Css(".ticket")).await.unwrap();
-    assert_eq!(tickets.len(), 4);
+    assert_eq!(tickets.len(), 17);
     for ticket in &tickets {
         let flat = ticket.find(Locator::Css(".small-blank")).await.unwrap();
         assert!(flat.attr("d").await.unwrap().unwrap().starts_with('M'));
@@ -292,22 +292,12 @@ async fn a_job_goes_out_as_an_archive_and_comes_back() {
     let input = browser.see("input[type=file]").await;
     input.send_keys(&bad.to_string_lossy()).await.unwrap();
     browser.read(".alert", "the file is damaged or not an Aptum job").await;
-    assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 4);
+    assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 17);
     input.send_keys(&good.to_string_lossy()).await.unwrap();
     browser.read(".spec-card", "Straight-tuck carton").await;
     assert_eq!(browser.value("Width").await, "3/4");
     browser.client.find(Locator::Css(".brand-name")).await.unwrap().click().await.unwrap();
-    browser.see(".tickets li:nth-child(5)").await;
-}
-
-#[tokio::test(flavor = "multi_thread")]
-async fn a_new_carton_starts_from_the_workshop() {
-    let (app, browser) = (App::start(), Browser::open().await);
-    browser.go(&app.address).await;
-    browser.click("New straight-tuck carton").await;
-    browser.read(".fit-sum", "0 broken").await;
-    browser.enter("Length", "8.5in - 6 in").await;
-    assert_eq!(browser.value("Length").await, "63.5");
+    browser.see(".tickets li:nth-child(18)").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -400,4 +390,7 @@ async fn no_view_has_barriers_or_scrolls_as_a_page() {
     browser.go(&app.address).await;
     browser.see(".ticket").await;
     assert_eq!(browser.barriers().await, "", "the list");
+    browser.go(&format!("{}/new", app.address)).await;
+    browser.see(".structure").await;
+    assert_eq!(browser.barriers().await, "", "the catalogue");
 }

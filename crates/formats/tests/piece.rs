@@ -66,8 +66,10 @@ fn solids_have_the_surface_the_volume_and_the_turns_of_the_reference() {
         }
         assert!((faces - area).abs() < 2e-3 * area, "{structure}: {faces} instead of {area}");
         let turns: Vec<f64> = row["turns"].as_array().unwrap().iter().map(number).collect();
-        for panel in FoldModel::new(&flat, 0.01).panels.iter().filter(|panel| panel.hang.is_some()) {
-            let nearest = turns.iter().map(|turn| (turn - panel.fold).abs()).fold(f64::MAX, f64::min);
+        for panel in FoldModel::new(&flat, 0.01).panels.iter().filter(|panel| panel.hang.is_some())
+        {
+            let nearest =
+                turns.iter().map(|turn| (turn - panel.fold).abs()).fold(f64::MAX, f64::min);
             assert!(nearest < 1e-4, "{structure} {}: {}", panel.name, panel.fold);
         }
     }
@@ -86,7 +88,11 @@ fn outlines_are_valid_and_have_the_areas_of_the_reference() {
             let (area, length) = (number(&row["areas"][index]), number(&row["perimeters"][index]));
             let exact = part.outline.area().abs();
             // The reference saw curves flattened to 0.01 mm.
-            assert!((exact - area).abs() < 1e-4 * area + 0.02 * length, "{} {exact} {area}", structure.id);
+            assert!(
+                (exact - area).abs() < 1e-4 * area + 0.02 * length,
+                "{} {exact} {area}",
+                structure.id
+            );
             assert!((part.outline.perimeter(1e-6) - length).abs() < 2e-3 * length);
         }
     }
@@ -111,7 +117,11 @@ fn drawings_pass_the_audit_with_every_line_on_its_layer() {
         assert_eq!(audited.len(), lengths.len(), "{} {audited:?}", structure.id);
         for (layer, length) in lengths {
             let got = number(&audited[&layer]);
-            assert!((got - length).abs() < 1e-3 * length, "{} {layer}: {got} {length}", structure.id);
+            assert!(
+                (got - length).abs() < 1e-3 * length,
+                "{} {layer}: {got} {length}",
+                structure.id
+            );
         }
     }
 }
@@ -122,7 +132,8 @@ fn the_drawing_reads_back_with_curves_as_curves() {
     let bytes = flat_dxf(&prepared("pillow", &[]));
     assert!(bytes == flat_dxf(&prepared("pillow", &[])), "the same job gives the same file");
     let drawing = dxf::Drawing::load(&mut std::io::Cursor::new(bytes)).unwrap();
-    let splines = drawing.entities().filter(|e| matches!(e.specific, EntityType::Spline(_))).count();
+    let splines =
+        drawing.entities().filter(|e| matches!(e.specific, EntityType::Spline(_))).count();
     // Two faces of ten strips, each with a curved crease and a curved edge at both ends.
     assert_eq!(splines, 2 * 10 * 2 * 2);
     let layers: Vec<_> = drawing.layers().map(|layer| layer.name.as_str()).collect();
@@ -142,10 +153,8 @@ fn the_creased_sheet_keeps_the_rules_of_its_format() {
         let points: Vec<[f64; 2]> =
             array("vertices_coords").iter().map(|p| [number(&p[0]), number(&p[1])]).collect();
         let index = |value: &Value| usize::try_from(value.as_u64().unwrap()).unwrap();
-        let edges: Vec<[usize; 2]> = array("edges_vertices")
-            .iter()
-            .map(|edge| [index(&edge[0]), index(&edge[1])])
-            .collect();
+        let edges: Vec<[usize; 2]> =
+            array("edges_vertices").iter().map(|edge| [index(&edge[0]), index(&edge[1])]).collect();
         let (letters, angles) = (array("edges_assignment"), array("edges_foldAngle"));
         assert_eq!((letters.len(), angles.len()), (edges.len(), edges.len()));
         for ((edge, letter), angle) in edges.iter().zip(&letters).zip(&angles) {
@@ -166,7 +175,8 @@ fn the_creased_sheet_keeps_the_rules_of_its_format() {
             for (a, b) in ring.iter().zip(next) {
                 assert!(
                     edges.contains(&[*a, *b]) || edges.contains(&[*b, *a]),
-                    "{}: a face's edge is not listed", structure.id
+                    "{}: a face's edge is not listed",
+                    structure.id
                 );
                 doubled += points[*a][0] * points[*b][1] - points[*b][0] * points[*a][1];
             }
@@ -202,7 +212,8 @@ fn the_folded_model_is_valid_and_holds_the_card() {
                     let [a, b, c] = [0, 1, 2].map(|at| {
                         points[three[at] as usize].map(|metres| f64::from(metres) * 1000.0)
                     });
-                    volume += (a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2])
+                    volume += (a[0] * (b[1] * c[2] - b[2] * c[1])
+                        + a[1] * (b[2] * c[0] - b[0] * c[2])
                         + a[2] * (b[0] * c[1] - b[1] * c[0]))
                         / 6.0;
                 }
@@ -215,7 +226,8 @@ fn the_folded_model_is_valid_and_holds_the_card() {
 
 #[test]
 fn the_object_file_stands_as_the_piece_does() {
-    let prepared = prepared("four-corner-tray", &[("length", 100.0), ("width", 60.0), ("height", 30.0)]);
+    let prepared =
+        prepared("four-corner-tray", &[("length", 100.0), ("width", 60.0), ("height", 30.0)]);
     let text = folded_obj(&prepared);
     let corners: Vec<[f64; 3]> = text
         .lines()
@@ -234,7 +246,10 @@ fn the_object_file_stands_as_the_piece_does() {
     for (axis, want) in [(0, 100.0 + 4.0 * t), (1, 30.0 + t), (2, 60.0 + 2.0 * t)] {
         assert!((span(axis) - want).abs() < 0.01, "{axis}: {} {want}", span(axis));
     }
-    assert_eq!(text.lines().filter(|line| line.starts_with("o ")).count(), prepared.fold.panels.len());
+    assert_eq!(
+        text.lines().filter(|line| line.starts_with("o ")).count(),
+        prepared.fold.panels.len()
+    );
     let most = corners.len();
     for face in text.lines().filter_map(|line| line.strip_prefix("f ")) {
         assert!(face.split(' ').all(|n| (1..=most).contains(&n.parse::<usize>().unwrap())));

@@ -163,14 +163,14 @@ fn an_archive_comes_back_as_the_same_job_and_a_bad_one_leaves_nothing() {
         read(request.body(bytes).dispatch())
     };
     let (status, opened) = bring(&bytes);
-    assert_eq!((status, &opened["id"]), (Status::Ok, &json!(5)));
+    assert_eq!((status, &opened["id"]), (Status::Ok, &json!(18)));
     assert_eq!(opened["job"], read(api.get("/api/jobs/2")).1["job"]);
     for bad in [&bytes[..100], b"{}", &vec![0; (16 << 20) + 1]] {
         let (status, problem) = bring(bad);
         assert_eq!(status, Status::UnprocessableEntity);
         assert_eq!(problem["type"], "/problems/archive");
     }
-    assert_eq!(read(api.get("/api/jobs")).1.as_array().unwrap().len(), 5);
+    assert_eq!(read(api.get("/api/jobs")).1.as_array().unwrap().len(), 18);
 }
 
 #[test]
@@ -206,4 +206,125 @@ fn the_document_describes_every_route_and_every_reference_in_it_leads_somewhere(
 fn the_front_ends_types_are_current() {
     let kept = include_str!("../../../web/src/api/generated/types.ts");
     assert!(kept == api::typescript(), "run make types and commit web/src/api/generated/types.ts");
+}
+
+#[test]
+fn the_catalogue_is_drawn_at_the_size_at_hand() {
+    let api = Api::new();
+    let hand = json!({
+        "form": { "structure": "straight-tuck", "basis": "inside", "length": 61, "width": 31, "height": 77 },
+        "stock": "kraft-300",
+        "unit": "mm",
+    });
+    let (status, entries) = read(api.send("/api/catalogue", &hand));
+    assert_eq!(status, Status::Ok);
+    let entries = entries.as_array().unwrap();
+    assert!(entries.len() > 40);
+    for entry in entries {
+        let name = &entry["name"];
+        assert!(entry["flat"]["outline"].as_str().unwrap().starts_with('M'), "{name}");
+        assert!(!entry["folded"]["faces"].as_array().unwrap().is_empty(), "{name}");
+        // What choosing it gives can be saved as it is.
+        assert_eq!(entry["form"]["structure"], entry["id"]);
+    }
+    let find = |id: &str| entries.iter().find(|entry| entry["id"] == id).unwrap();
+    assert_eq!(find("snap-lock")["size_text"], "61 × 31 × 77 mm");
+    assert_eq!(find("snap-lock")["is_at_hand"], true);
+    assert_eq!(find("icosahedron")["is_at_hand"], false);
+}
+
+#[test]
+fn a_form_folds_over_http_and_can_be_drawn_at_any_moment() {
+    let api = Api::new();
+    let form = json!({ "structure": "lid-and-base" });
+    let (status, fold) =
+        read(api.send("/api/fold", &json!({ "form": form, "stock": "kraft-300" })));
+    assert_eq!(status, Status::Ok);
+    let plates = fold["plates"].as_array().unwrap();
+    assert_eq!(fold["laid"].as_array().unwrap().len(), 2);
+    for step in fold["steps"].as_array().unwrap() {
+        assert_eq!(step["angles"].as_array().unwrap().len(), plates.len());
+        assert_eq!(step["roots"].as_array().unwrap().len(), 2);
+    }
+    for plate in plates {
+        let corners = plate["points"].as_array().unwrap().len() / 3;
+        for part in ["printed", "back", "edges", "rims"] {
+            let indices = plate[part].as_array().unwrap();
+            assert!(indices.iter().all(|index| index.as_u64().unwrap() < corners as u64));
+        }
+    }
+    let moment = |progress: f64| {
+        let body = json!({ "form": form, "stock": "kraft-300", "progress": progress });
+        read(api.send("/api/folded", &body)).1
+    };
+    assert_ne!(moment(0.0)["bounds"], moment(4.0)["bounds"]);
+    assert_eq!(moment(1e9), moment(99.0), "beyond closed it stays closed");
+    let bad = json!({ "form": { "structure": "cube", "edge": 1 }, "stock": "kraft-300" });
+    let (status, problem) = read(api.send("/api/fold", &bad));
+    assert_eq!(status, Status::UnprocessableEntity);
+    assert_eq!(problem["errors"][0]["field"], "form.edge");
+}
+
+#[test]
+fn an_add_on_that_meets_something_is_refused_with_a_way_out() {
+    let api = Api::new();
+    let mut job = read(api.get("/api/jobs/3")).1["job"].clone();
+    let window = |across: f64, width: f64| {
+        json!({ "kind": "window-rectangle", "panel": "Front", "across": across, "along": 0.0,
+                "width": width, "height": 12.0 })
+    };
+    let refusal = |job: &Value| {
+        let (status, problem) = read(api.send("/api/preview", job));
+        assert_eq!(status, Status::UnprocessableEntity);
+        problem["errors"][0].clone()
+    };
+    // The front is 36.36 mm wide: 12 to the right, a window of 12 is 0.18 mm from its crease.
+    job["form"]["add_ons"] = json!([window(12.0, 12.0)]);
+    let error = refusal(&job);
+    assert_eq!(error["field"], "form.add_ons.0.across");
+    assert!(error["message"].as_str().unwrap().contains("0.18 mm"), "{error}");
+    for change in error["remedy"]["changes"].as_array().unwrap() {
+        let field = change["field"].as_str().unwrap().rsplit('.').next().unwrap();
+        job["form"]["add_ons"][0][field] = change["value"].clone();
+    }
+    assert_eq!(read(api.send("/api/preview", &job)).0, Status::Ok);
+    // Larger than its panel; two that overlap; a panel that is not there.
+    job["form"]["add_ons"] = json!([window(0.0, 90.0)]);
+    assert!(refusal(&job)["remedy"]["text"].as_str().unwrap().starts_with("Make it"));
+    job["form"]["add_ons"] = json!([window(0.0, 12.0), window(5.0, 12.0)]);
+    assert_eq!(refusal(&job)["field"], "form.add_ons.1.across");
+    job["form"]["add_ons"] = json!([{ "kind": "hang-hole", "panel": "Keel", "across": 0, "along": 0,
+                                      "width": 6, "height": 6 }]);
+    assert_eq!(refusal(&job)["field"], "form.add_ons.0.panel");
+}
+
+#[test]
+fn angles_and_counts_are_read_as_numbers() {
+    let api = Api::new();
+    let ask = |text: &str, measured: &str| {
+        read(api.send("/api/lengths", &json!({ "text": text, "unit": "mm", "measured": measured })))
+    };
+    assert_eq!(ask("12°", "angle").1["mm"], 12.0);
+    assert_eq!(ask(" 12,5 ", "angle").1["mm"], 12.5);
+    assert_eq!(ask("7", "count").1["mm"], 7.0);
+    for (text, measured) in [("7.5", "count"), ("many", "count"), ("", "angle"), ("1e999", "angle")]
+    {
+        assert_eq!(ask(text, measured).0, Status::UnprocessableEntity, "{text}");
+    }
+}
+
+#[test]
+fn the_pieces_own_files_are_given_and_only_those() {
+    let api = Api::new();
+    for (name, start) in
+        [("flat.dxf", "  0"), ("flat.fold", "{"), ("folded.gltf", "{"), ("folded.obj", "#")]
+    {
+        let path = format!("/api/jobs/3/piece/{name}");
+        let text = api.client.get(path).header(Header::new("Host", HOST)).dispatch();
+        assert_eq!(text.status(), Status::Ok, "{name}");
+        assert!(text.into_string().unwrap().starts_with(start), "{name}");
+    }
+    assert_eq!(api.get("/api/jobs/3/piece/flat.exe").status(), Status::NotFound);
+    // Index tabs lie flat: nothing to fold.
+    assert_eq!(api.get("/api/jobs/16/piece/folded.gltf").status(), Status::NotFound);
 }
