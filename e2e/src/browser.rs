@@ -29,19 +29,7 @@ impl Browser {
     /// When ChromeDriver or Chromium are missing.
     pub async fn open() -> Self {
         let folder = TempDir::new().expect("a temporary directory");
-        let mut driver = Command::new("chromedriver")
-            .arg("--port=0")
-            .stdout(Stdio::piped())
-            .stderr(Stdio::null())
-            .spawn()
-            .expect("chromedriver is installed");
-        let output = BufReader::new(driver.stdout.take().expect("piped"));
-        let line = output
-            .lines()
-            .map_while(Result::ok)
-            .find(|line| line.contains("started successfully on port"))
-            .expect("chromedriver says its port");
-        let port: String = line.chars().filter(char::is_ascii_digit).collect();
+        let (driver, port) = (0..5).find_map(|_| start_driver()).expect("chromedriver starts");
         let downloads = folder.path().join("downloads");
         std::fs::create_dir(&downloads).expect("a folder for downloads");
         let options = json!({
@@ -153,6 +141,9 @@ impl Browser {
             Ok(element) => element,
             Err(error) => panic!("nothing says “{words}”: {error}\n{}", self.text("body").await),
         };
+        let target = serde_json::to_value(&element).expect("elements have a JSON form");
+        let into_view = "arguments[0].scrollIntoView({ block: 'center', behavior: 'instant' })";
+        let _ = self.client.execute(into_view, vec![target]).await;
         element
             .click()
             .await
@@ -301,6 +292,24 @@ impl Browser {
         let found = self.client.execute_async(script, Vec::new()).await.expect("axe runs");
         found.as_str().unwrap_or_default().to_owned()
     }
+}
+
+/// A ChromeDriver and its port; `None` when the port that it picked was taken meanwhile.
+fn start_driver() -> Option<(Child, String)> {
+    let mut driver = Command::new("chromedriver")
+        .arg("--port=0")
+        .stdout(Stdio::piped())
+        .stderr(Stdio::null())
+        .spawn()
+        .expect("chromedriver is installed");
+    let output = BufReader::new(driver.stdout.take().expect("piped"));
+    let mut lines = output.lines().map_while(Result::ok);
+    let ready = lines.find(|line| line.contains("started successfully on port"));
+    if let Some(line) = ready {
+        return Some((driver, line.chars().filter(char::is_ascii_digit).collect()));
+    }
+    let _ = driver.wait();
+    None
 }
 
 impl Drop for Browser {

@@ -252,8 +252,7 @@ async fn everything_goes_by_keyboard() {
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, TOMATO, "form").await;
     browser.field("Length").await.click().await.unwrap();
-    browser.press(&key(Key::Up)).await;
-    browser.press(&key(Key::Up)).await;
+    browser.press(&key(Key::Up).repeat(2)).await;
     browser.read(".dimensions", "38.36").await;
     browser.settled().await;
     // Steps in a row are one change.

@@ -121,7 +121,7 @@ export function Board(props: BoardProps) {
     <div className="board" ref={frame}>
       <svg
         className="board-paper"
-        role="img"
+        role="group"
         aria-label={label}
         tabIndex={0}
         onPointerDown={down}

@@ -107,12 +107,13 @@ function Folded({ form, stock, colour, printed, lit, onLit, view }: Props & { vi
               label="Side shown"
               value={side}
               choices={[
-                { value: 'outside', label: 'outside' },
-                { value: 'inside', label: 'inside' },
+                { value: 'outside', label: 'outer face' },
+                { value: 'inside', label: 'inner face' },
               ]}
               onChoose={setSide}
             />
           )}
+          {lit !== null && <span className="fold-lit">{lit}</span>}
           <button
             type="button"
             className="fold-fit"

@@ -181,7 +181,6 @@ export function FormStage(props: StageProps) {
               />
             ))}
         </Rows>
-        {note && <Sketch figure={note} flat={flat} />}
         {details.length > 0 && <Rows title="Flaps and details">{details.map(row)}</Rows>}
         <AddOns
           session={session}
@@ -215,6 +214,8 @@ export function FormStage(props: StageProps) {
           <Result label="Card in a piece" value={flat.area_text} />
           {flat.volume_text && <Result label="Holds" value={flat.volume_text} />}
         </Rows>
+        {/* Over the card's foot, so that no row moves under the hand. */}
+        <div className="sketch-dock">{note && <Sketch figure={note} flat={flat} />}</div>
       </SpecCard>
       <Modal show={isChoosing} onHide={() => setChoosing(false)} size="xl" scrollable>
         <Modal.Header closeButton>

@@ -10,12 +10,14 @@ mod drawing;
 mod mesh;
 mod model;
 mod pose;
+mod proof;
 
-pub use checks::{Measured, Proof, fold_checks, prove};
+pub use checks::fold_checks;
 pub use drawing::{FoldedDrawing, FoldedFace, draw_folded};
 pub use mesh::{Mesh, panel_mesh};
 pub use model::{FoldModel, FoldPanel, FoldStep};
 pub use pose::{Pose, stood};
+pub use proof::{Measured, Proof, prove};
 
 /// A place in space: a turn and a shift.
 pub type Place = nalgebra::Isometry3<f64>;

@@ -76,7 +76,6 @@ pub fn list(store: &State<Store>, id: i32) -> Result<Json<Vec<FileInfo>>, Proble
     let mut files: Vec<FileInfo> = output::print(&job, &prepared)
         .into_iter()
         .chain([output::hand_cut(&job, &prepared)])
-        .chain(output::piece(&job, &prepared, "#ffffff"))
         .map(|file| info(file, None))
         .collect();
     let mut first = 1;
@@ -85,6 +84,7 @@ pub fn list(store: &State<Store>, id: i32) -> Result<Json<Vec<FileInfo>>, Proble
         files.extend(file.map(|file| info(file, Some([first, first + run.sheets - 1]))));
         first += run.sheets;
     }
+    files.extend(output::piece(&job, &prepared, "#ffffff").map(|file| info(file, None)));
     Ok(Json(files))
 }
 

@@ -249,9 +249,9 @@ fn spanning(faces: &[Vec<usize>]) -> Vec<Option<usize>> {
     let mut reached = vec![0];
     let mut next = 0;
     while let Some(&face) = reached.get(next) {
-        for other in 0..faces.len() {
+        for (other, hangs) in hangs_on.iter_mut().enumerate() {
             if !reached.contains(&other) && touches(face, other) {
-                hangs_on[other] = Some(face);
+                *hangs = Some(face);
                 reached.push(other);
             }
         }

@@ -1,0 +1,183 @@
+//! Putting openings, slits and strips onto their panels, and refusing those that meet something.
+
+use kurbo::{Affine, BezPath, Point, Shape};
+
+use super::{AddOn, AddOnKind, CARD, OFFERED};
+use crate::LineKind;
+use crate::error::{Change, Faults, InputError, Remedy};
+use crate::form::panel::{Perforation, perforated};
+use crate::form::{Line, Part};
+use crate::geometry::{Outline, flattened, gap};
+use crate::units::{Unit, measure};
+
+/// Puts every other add-on on its panel, and refuses those that meet something.
+pub(in crate::form) fn place(
+    add_ons: &[AddOn],
+    parts: &mut [Part],
+    faults: &mut Faults,
+    unit: Unit,
+) {
+    for (index, add_on) in add_ons.iter().enumerate() {
+        if add_on.kind == AddOnKind::ThumbNotch || !add_on.in_range(index, faults, unit) {
+            continue;
+        }
+        let found = parts.iter_mut().find_map(|part| {
+            let panel = part.panels.iter().find(|panel| panel.name == add_on.panel)?;
+            let outline = panel.outline.clone();
+            Some((part, outline))
+        });
+        let Some((part, outline)) = found else {
+            faults.add(add_on.missing(index));
+            continue;
+        };
+        if add_on.kind == AddOnKind::TearStrip {
+            match tear_strip(add_on, &outline) {
+                Some(lines) => part.lines.extend(lines),
+                None => faults.add(off_the_panel(add_on, index, &outline, unit)),
+            }
+            continue;
+        }
+        let put = |across: f64, along: f64, share: f64| {
+            let middle = outline.bounding_box().center();
+            let at = middle + kurbo::Vec2::new(across, along);
+            Affine::translate(at.to_vec2()) * Affine::scale(share) * add_on.path()
+        };
+        let path = put(add_on.across, add_on.along, 1.0);
+        let room = |path: &BezPath| clearance(path, &outline, part);
+        let left = room(&path);
+        if left < CARD - 1e-6 {
+            let fits = |across, along, share| room(&put(across, along, share)) >= CARD;
+            faults.add(refused(add_on, index, left, unit, fits));
+        }
+        part.lines.push(Line { kind: LineKind::Cut, path });
+    }
+}
+
+/// The two perforations across the panel, from edge to edge.
+fn tear_strip(add_on: &AddOn, outline: &BezPath) -> Option<Vec<Line>> {
+    let middle = outline.bounding_box().center().y + add_on.along;
+    let pattern = Perforation {
+        cut: add_on.cut.unwrap_or(Perforation::STANDARD.cut),
+        tie: add_on.tie.unwrap_or(Perforation::STANDARD.tie),
+    };
+    let ring = flattened(outline).into_iter().next()?;
+    [middle - add_on.height / 2.0, middle + add_on.height / 2.0]
+        .into_iter()
+        .map(|y| {
+            let next = ring.iter().cycle().skip(1);
+            let mut hits: Vec<f64> = ring
+                .iter()
+                .zip(next)
+                .filter(|(a, b)| (a.y > y) != (b.y > y))
+                .map(|(a, b)| a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y))
+                .collect();
+            hits.sort_by(f64::total_cmp);
+            let (from, to) = (*hits.first()?, *hits.last()?);
+            let path = perforated(Point::new(from, y), Point::new(to, y), pattern);
+            Some(Line { kind: LineKind::Perforation, path })
+        })
+        .collect()
+}
+
+fn off_the_panel(add_on: &AddOn, index: usize, outline: &BezPath, unit: Unit) -> InputError {
+    let high = outline.bounding_box().height();
+    // Card on both sides of a strip, as round any opening.
+    let most = ((high - 2.0 * CARD) * OFFERED).floor() / OFFERED;
+    let set = |key: &str, value: f64| Change::new(&AddOn::field(index, key), value);
+    let remedy = if add_on.height <= most {
+        Remedy { text: "Put it in the middle".to_owned(), changes: vec![set("along", 0.0)] }
+    } else if most >= 0.5 {
+        Remedy {
+            text: format!("Make it {} high, in the middle", measure(most, unit)),
+            changes: vec![set("along", 0.0), set("height", most)],
+        }
+    } else {
+        Remedy::advice("Choose a higher panel for it, or take it away")
+    };
+    InputError::new(
+        &AddOn::field(index, "along"),
+        format!(
+            "{} of {} leaves {}, which is {} high",
+            add_on.kind.name(),
+            measure(add_on.height, unit),
+            add_on.panel,
+            measure(high, unit)
+        ),
+        add_on.along,
+        remedy,
+    )
+}
+
+/// The least distance to the panel's sides and to other lines; negative where it leaves the panel.
+fn clearance(path: &BezPath, outline: &BezPath, part: &Part) -> f64 {
+    let lines = part.lines.iter().map(|line| &line.path);
+    let least = lines.chain([outline]).map(|other| gap(path, other)).fold(f64::MAX, f64::min);
+    let points: Vec<Point> = flattened(path).into_iter().flatten().collect();
+    let panel = Outline::of_path(outline);
+    let is_inside = |point: &Point| panel.as_ref().is_some_and(|panel| panel.holds(*point));
+    let is_free = |line: &Line| {
+        line.path.elements().last() != Some(&kurbo::PathEl::ClosePath)
+            || Outline::of_path(&line.path)
+                .is_none_or(|hole| !points.iter().any(|point| hole.holds(*point)))
+    };
+    if points.iter().all(is_inside) && part.lines.iter().all(is_free) { least } else { -least }
+}
+
+fn refused(
+    add_on: &AddOn,
+    index: usize,
+    left: f64,
+    unit: Unit,
+    fits: impl Fn(f64, f64, f64) -> bool,
+) -> InputError {
+    let name = add_on.kind.name();
+    let show = |mm| measure(mm, unit);
+    let message = if left <= 0.0 {
+        format!("{name} meets a crease, an edge or another cut on {}", add_on.panel)
+    } else {
+        format!(
+            "{name} is {} from a crease, an edge or another cut on {}",
+            show(left),
+            add_on.panel
+        )
+    };
+    let round = |mm: f64| (mm * OFFERED).round() / OFFERED;
+    // Towards the middle one way, and only then both.
+    let (across, along) = (add_on.across, add_on.along);
+    let ways: [fn(f64) -> [f64; 2]; 3] = [|s| [s, 1.0], |s| [1.0, s], |s| [s, s]];
+    let nearer = ways.into_iter().find_map(|way| {
+        (1..=40).map(|step| way(1.0 - f64::from(step) / 40.0)).find_map(|[right, down]| {
+            let (across, along) = (round(across * right), round(along * down));
+            fits(across, along, 1.0).then_some((across, along))
+        })
+    });
+    let set = |key: &str, value: f64| Change::new(&AddOn::field(index, key), value);
+    let remedy = if let Some((across, along)) = nearer {
+        Remedy {
+            text: format!("Move it to {} × {} from the middle", show(across), show(along)),
+            changes: vec![set("across", across), set("along", along)],
+        }
+    } else if let Some(share) =
+        (1..40).map(|step| 1.0 - f64::from(step) / 40.0).find(|share| fits(0.0, 0.0, *share))
+    {
+        let down = |mm: f64| ((mm * share) * OFFERED).floor() / OFFERED;
+        let (width, height) = (down(add_on.width), down(add_on.height));
+        Remedy {
+            text: format!("Make it {} × {}, in the middle", show(width), show(height)),
+            changes: vec![
+                set("across", 0.0),
+                set("along", 0.0),
+                set("width", width.max(0.5)),
+                set("height", height.max(0.5)),
+            ],
+        }
+    } else {
+        Remedy::advice("Choose a larger panel for it, or take it away")
+    };
+    InputError::new(
+        &AddOn::field(index, "across"),
+        format!("{message}: it must keep {}", show(CARD)),
+        left.max(0.0),
+        remedy,
+    )
+}
