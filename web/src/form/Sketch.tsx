@@ -30,6 +30,7 @@ export function Sketch({ figure, flat }: { figure: Figure; flat: FlatView }) {
       </svg>
       <figcaption>
         <b>{figure.label}.</b> {figure.note}
+        <span className="sketch-range figure">{figure.range_text}</span>
       </figcaption>
     </figure>
   );

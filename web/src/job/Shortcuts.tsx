@@ -8,6 +8,8 @@ const KEYS: [string, string][] = [
   ['+ − 0 on the drawing', 'Larger, smaller, fit'],
   ['Arrows on the drawing', 'Move it'],
   ['Wheel, drag, double click', 'Zoom to the pointer, move, fit'],
+  ['Arrows, + − 0 on the folded piece', 'Turn it, larger, smaller, fit'],
+  ['Arrows on an add-on', 'Move it 1 mm; with Shift 10, with Alt 0.1'],
   ['?', 'This list'],
 ];
 

@@ -29,6 +29,17 @@ impl<'a> Plate<'a> {
         Self { panel, place, points, normal: place.rotation * Vector3::z(), centre, radius }
     }
 
+    /// Where it is, seen from another plate.
+    pub fn seen_from(&self, other: &Self) -> Isometry3<f64> {
+        other.place.inverse() * self.place
+    }
+
+    /// True when they cannot touch.
+    pub fn is_far_from(&self, other: &Self) -> bool {
+        let reach = self.radius + other.radius;
+        (self.centre - other.centre).norm_squared() > reach * reach
+    }
+
     fn height(&self, point: &Point3<f64>) -> f64 {
         (point - self.place.translation.vector).coords.dot(&self.normal)
     }
@@ -94,10 +105,11 @@ impl<'a> Plate<'a> {
 
 /// How far two plates' middles reach through each other, mm; 0 where they do not.
 ///
-/// Measured square to the line in which their planes meet: how far one stands out of the other on its
-/// shorter side. Plates that only touch, or meet within `tolerance` of an edge, pass through by nothing.
+/// Measured square to the line in which their planes meet: how far either stands out of the other on its
+/// shorter side, and of the two the greater. Plates that only touch, or meet within `tolerance` of an edge,
+/// pass through by nothing.
 pub(super) fn passes_through(one: &Plate<'_>, other: &Plate<'_>, tolerance: f64) -> f64 {
-    if (one.centre - other.centre).norm() > one.radius + other.radius {
+    if one.is_far_from(other) {
         return 0.0;
     }
     let (theirs, ours) = (one.reach_of(other), other.reach_of(one));
@@ -154,16 +166,12 @@ pub(super) fn went_through(
     other: [&Plate<'_>; 2],
     [tolerance, skin]: [f64; 2],
 ) -> f64 {
-    let near =
-        |at: usize| (one[at].centre - other[at].centre).norm() <= one[at].radius + other[at].radius;
-    if !near(0) && !near(1) {
-        return 0.0;
-    }
     let ring = &other[0].panel.ring;
+    let to_other = [other[0].place.inverse(), other[1].place.inverse()];
     let stride = one[0].points.len() / 24 + 1;
     let mut deepest = 0.0f64;
     for corner in (0..one[0].points.len()).step_by(stride) {
-        let seen = |at: usize| other[at].place.inverse() * one[at].points[corner];
+        let seen = |at: usize| to_other[at] * one[at].points[corner];
         let (before, after) = (seen(0), seen(1));
         let depth = before.z.abs().max(after.z.abs());
         let is_off = before.z.abs().min(after.z.abs()) > skin;
@@ -196,4 +204,91 @@ fn from_edge(ring: &[Point], at: Point) -> f64 {
     let next = ring.iter().cycle().skip(1);
     let sides = ring.iter().zip(next).map(|(a, b)| kurbo::Line::new(*a, *b));
     sides.map(|side| side.nearest(at, 1e-9).distance_sq).fold(f64::MAX, f64::min).sqrt()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::form::Role;
+    use nalgebra::{Translation3, UnitQuaternion};
+
+    fn square(side: f64, openings: Vec<Vec<Point>>) -> FoldPanel {
+        FoldPanel {
+            name: "Square".to_owned(),
+            strip_of: None,
+            soft: Vec::new(),
+            role: Role::Face,
+            part: 0,
+            hang: None,
+            fold: 0.0,
+            lift: 0.0,
+            ring: ring(side, Point::ZERO),
+            openings,
+        }
+    }
+
+    fn ring(side: f64, from: Point) -> Vec<Point> {
+        [(0.0, 0.0), (0.0, side), (side, side), (side, 0.0)]
+            .map(|(x, y)| from + kurbo::Vec2::new(x, y))
+            .to_vec()
+    }
+
+    fn moved(x: f64, y: f64, z: f64) -> Isometry3<f64> {
+        Isometry3::from_parts(Translation3::new(x, y, z), UnitQuaternion::identity())
+    }
+
+    /// Standing on edge at `x`, from `z` up.
+    fn standing(x: f64, z: f64) -> Isometry3<f64> {
+        let up = UnitQuaternion::from_axis_angle(&Vector3::y_axis(), -std::f64::consts::FRAC_PI_2);
+        Isometry3::from_parts(Translation3::new(x, 2.0, z), up)
+    }
+
+    #[test]
+    fn a_plate_through_another_is_as_deep_as_its_shorter_side() {
+        let (lying, upright) = (square(20.0, Vec::new()), square(10.0, Vec::new()));
+        let depth = |z: f64| {
+            let (a, b) =
+                (Plate::new(&lying, moved(0.0, 0.0, 0.0)), Plate::new(&upright, standing(16.0, z)));
+            passes_through(&a, &b, 0.4).max(passes_through(&b, &a, 0.4))
+        };
+        // 5 of the upright one's 10 on either side; 4 of the lying one's 20 beyond.
+        assert!((depth(-5.0) - 5.0).abs() < 1e-9, "{}", depth(-5.0));
+        assert!((depth(-2.0) - 4.0).abs() < 1e-9, "{}", depth(-2.0));
+        assert_eq!(depth(0.0), 0.0, "standing on it");
+        assert_eq!(depth(-0.3), 0.0, "within the tolerance");
+        assert_eq!(depth(5.0), 0.0, "above it");
+    }
+
+    #[test]
+    fn plates_that_meet_at_an_edge_or_in_an_opening_do_not_pass_through() {
+        let upright = square(10.0, Vec::new());
+        let whole = square(20.0, Vec::new());
+        let at = |plate: &FoldPanel, x: f64| {
+            let (a, b) =
+                (Plate::new(plate, moved(0.0, 0.0, 0.0)), Plate::new(&upright, standing(x, -5.0)));
+            passes_through(&a, &b, 0.4)
+        };
+        assert_eq!(at(&whole, 20.0), 0.0, "at its edge");
+        assert_eq!(at(&whole, 19.8), 0.0, "within the tolerance of its edge");
+        assert!(at(&whole, 15.0) > 4.9);
+        let open = square(20.0, vec![ring(14.0, Point::new(3.0, 1.0))]);
+        assert_eq!(at(&open, 10.0), 0.0, "through the opening");
+    }
+
+    #[test]
+    fn what_goes_through_between_two_moments_is_found_and_what_goes_round_is_not() {
+        let (card, flap) = (square(20.0, Vec::new()), square(4.0, Vec::new()));
+        let through = |from: Isometry3<f64>, to: Isometry3<f64>| {
+            let wall = Plate::new(&card, moved(0.0, 0.0, 0.0));
+            let (before, after) = (Plate::new(&flap, from), Plate::new(&flap, to));
+            went_through([&before, &after], [&wall, &wall], [1.0, 0.1])
+        };
+        assert!(
+            through(moved(8.0, 8.0, 6.0), moved(8.0, 8.0, -0.4)) > 5.0,
+            "down through the card"
+        );
+        assert_eq!(through(moved(30.0, 8.0, 6.0), moved(30.0, 8.0, -6.0)), 0.0, "past its side");
+        assert_eq!(through(moved(8.0, 8.0, 6.0), moved(8.0, 8.0, 0.05)), 0.0, "down onto it");
+        assert_eq!(through(moved(8.0, 8.0, 6.0), moved(8.0, 8.0, 3.0)), 0.0, "towards it");
+    }
 }

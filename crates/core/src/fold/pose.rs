@@ -94,3 +94,65 @@ fn hung(panel: &FoldPanel, [from, to]: [Point; 2], angle: f64) -> Isometry3<f64>
     let lift = -panel.lift * share * panel.fold.signum();
     Isometry3::from_parts(Translation3::new(from.x, from.y, lift), heading * fold)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::form::Form;
+    use crate::units::Unit as Lengths;
+
+    fn model(id: &str) -> FoldModel {
+        let flat = Form::new(id, &[]).draw(0.4, Lengths::Mm).unwrap();
+        FoldModel::new(&flat, 0.4)
+    }
+
+    #[test]
+    fn flat_and_folded_lie_where_the_drawing_and_the_lift_say() {
+        let model = model("packet");
+        let side = model.index("Left flap").unwrap();
+        let flat = Pose::at(&model, 0.0);
+        // In the flat a panel's corner is where the drawing has it, y up.
+        assert!(flat.point(side, Point::ZERO).z.abs() < 1e-12);
+        let closed = Pose::at(&model, model.closed());
+        let front = model.index("Front").unwrap();
+        let behind = |name: &str| {
+            let panel = model.index(name).unwrap();
+            let middle = closed.point(panel, model.panels[panel].ring[1]);
+            (closed.0[front].inverse() * middle).z
+        };
+        // One, two and three calipers behind the front's printed side.
+        for (name, layers) in [("Left flap", 1.0), ("Back", 2.0), ("Closing flap", 3.0)] {
+            assert!((behind(name) + layers * 0.4).abs() < 1e-9, "{name}: {}", behind(name));
+        }
+    }
+
+    #[test]
+    fn half_way_through_a_step_is_half_the_angle() {
+        let model = model("header-card");
+        let back = model.index("Back").unwrap();
+        let half = Pose::at(&model, 0.5);
+        // Half of half a turn: the back stands square to the front.
+        assert!(half.normal(back).z.abs() < 1e-9);
+        let front = model.index("Front").unwrap();
+        assert!((half.normal(front).z - 1.0).abs() < 1e-12, "the first panel stays");
+    }
+
+    #[test]
+    fn pieces_stand_as_they_are_used() {
+        let heights = |id: &str, panel: &str| {
+            let model = model(id);
+            let pose = Pose::at(&model, model.closed());
+            let index = model.index(panel).unwrap();
+            let ring = model.panels[index].ring.clone();
+            ring.iter()
+                .map(|corner| stood(&model, &pose, index, [corner.x, corner.y, 0.0])[1])
+                .fold((f64::MAX, f64::MIN), |(low, high), y| (low.min(y), high.max(y)))
+        };
+        // A tray's base is below its walls' rims; a carton's top above its base.
+        assert!(
+            heights("four-corner-tray", "Base").1
+                < heights("four-corner-tray", "Left end").1 - 10.0
+        );
+        assert!(heights("straight-tuck", "Top").0 > heights("straight-tuck", "Base").1 + 50.0);
+    }
+}

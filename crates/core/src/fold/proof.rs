@@ -1,6 +1,6 @@
 //! The proof that a piece closes: what meets, what is glued, what is in the way.
 
-use nalgebra::Point3;
+use nalgebra::{Isometry3, Point3};
 
 use super::contact::{Plate, passes_through, went_through};
 use super::model::FoldModel;
@@ -53,7 +53,7 @@ pub fn prove(model: &FoldModel) -> Proof {
     for must in &model.musts {
         measure_must(model, &pose, must, &mut proof);
     }
-    proof.closed = worst_contact(model, &plates(model, &pose), model.caliper);
+    proof.closed = worst_contact(model, &plates(model, &pose), model.caliper, |_, _| true);
     let give = model.caliper.max(GIVES);
     let start = Pose::at(model, 0.0);
     let mut before = plates(model, &start);
@@ -62,8 +62,14 @@ pub fn prove(model: &FoldModel) -> Proof {
             let progress = index as f64 + f64::from(sample) / f64::from(SAMPLES);
             let now = Pose::at(model, progress);
             let now = plates(model, &now);
-            let found =
-                [worst_contact(model, &now, give), worst_crossing(model, &before, &now, give)];
+            // Pairs that keep their places to each other have been looked at before.
+            let has_moved = |one: usize, other: usize| {
+                !is_same(&before[one].seen_from(&before[other]), &now[one].seen_from(&now[other]))
+            };
+            let found = [
+                worst_contact(model, &now, give, has_moved),
+                worst_crossing(model, &before, &now, give, has_moved),
+            ];
             for found in found.into_iter().flatten() {
                 if proof.on_the_way.as_ref().is_none_or(|(worst, _)| found.value > worst.value) {
                     proof.on_the_way = Some((found, step.text.clone()));
@@ -167,8 +173,24 @@ fn overlap(model: &FoldModel, pose: &Pose, flap: usize, mate: usize) -> f64 {
 }
 
 /// The two panels that pass through each other most, by more than `tolerance`.
-fn worst_contact(model: &FoldModel, plates: &[Plate<'_>], tolerance: f64) -> Option<Measured> {
-    worst_pair(model, |one, other| passes_through(&plates[one], &plates[other], tolerance))
+fn worst_contact(
+    model: &FoldModel,
+    plates: &[Plate<'_>],
+    tolerance: f64,
+    counts: impl Fn(usize, usize) -> bool,
+) -> Option<Measured> {
+    worst_pair(model, |one, other| {
+        if plates[one].is_far_from(&plates[other]) || !counts(one, other) {
+            return 0.0;
+        }
+        passes_through(&plates[one], &plates[other], tolerance)
+    })
+}
+
+/// True for places that differ by no more than binary noise.
+fn is_same(one: &Isometry3<f64>, other: &Isometry3<f64>) -> bool {
+    (one.translation.vector - other.translation.vector).norm_squared() < 1e-12
+        && one.rotation.dot(&other.rotation).abs() > 1.0 - 1e-12
 }
 
 /// The two panels of which one went through the other by most between two moments.
@@ -177,8 +199,13 @@ fn worst_crossing(
     before: &[Plate<'_>],
     after: &[Plate<'_>],
     tolerance: f64,
+    counts: impl Fn(usize, usize) -> bool,
 ) -> Option<Measured> {
     worst_pair(model, |one, other| {
+        let is_far = |plates: &[Plate<'_>]| plates[one].is_far_from(&plates[other]);
+        if (is_far(before) && is_far(after)) || !counts(one, other) {
+            return 0.0;
+        }
         let (a, b) = ([&before[one], &after[one]], [&before[other], &after[other]]);
         let limits = [tolerance, model.caliper / 4.0];
         went_through(a, b, limits).max(went_through(b, a, limits))

@@ -13,26 +13,30 @@ use crate::units::{Unit, measure};
 /// Card left between two cuts, mm: less tears while it is weeded (common practice).
 const NARROWEST_BRIDGE: f64 = 2.0;
 
-pub(super) fn checks(limits: &[Limit], flat: &Flat, unit: Unit) -> Vec<Check> {
+/// A flap that is shorter than so many calipers springs back from its crease (common practice).
+const CALIPERS: f64 = 10.0;
+
+pub(super) fn checks(limits: &[Limit], flat: &Flat, caliper: f64, unit: Unit) -> Vec<Check> {
     let mut checks: Vec<Check> = Vec::new();
-    checks.extend(smallest_flap(flat, unit));
+    checks.extend(smallest_flap(flat, caliper, unit));
     checks.extend(limits.iter().map(|limit| stated(limit, flat, unit)));
     checks.extend(narrowest_bridge(flat, unit));
     checks
 }
 
-fn smallest_flap(flat: &Flat, unit: Unit) -> Option<Check> {
+fn smallest_flap(flat: &Flat, caliper: f64, unit: Unit) -> Option<Check> {
     let show = |mm| measure(mm, unit);
     let flaps = flat.panels().filter(|(panel, _)| panel.role != Role::Face);
     let (panel, outline) = flaps
         .filter(|(panel, _)| panel.reach.is_some() && panel.figure.is_some())
         .min_by(|a, b| a.0.reach.unwrap_or(0.0).total_cmp(&b.0.reach.unwrap_or(0.0)))?;
     let reach = panel.reach.unwrap_or(0.0);
+    let least = flaps::SMALLEST_FLAP.max(CALIPERS * caliper);
     let mut check = Check::length(
         "smallest-flap",
         Stage::Form,
         if panel.role == Role::Glue { "Smallest glue flap" } else { "Smallest flap" },
-        (reach, Sense::AtLeast, flaps::SMALLEST_FLAP),
+        (reach, Sense::AtLeast, least),
         unit,
     );
     // A short flap still closes; a short glue flap does not hold.
@@ -42,9 +46,9 @@ fn smallest_flap(flat: &Flat, unit: Unit) -> Option<Check> {
     let check = check.at(Drawing::Flat, path_text(&outline));
     Some(match panel.figure {
         Some(figure) => check.remedy(Remedy::set(
-            format!("Make {} reach {}", panel.name.to_lowercase(), show(flaps::SMALLEST_FLAP)),
+            format!("Make {} reach {}", panel.name.to_lowercase(), show(least)),
             &format!("form.{figure}"),
-            flaps::SMALLEST_FLAP,
+            least,
         )),
         None => check,
     })

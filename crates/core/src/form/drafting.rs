@@ -84,3 +84,45 @@ pub(super) fn mates(edges: &[(Edge, usize)], parts: &[Part]) -> Vec<(Point, usiz
         })
         .collect()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::form::Form;
+    use crate::form::catalogue::CATALOGUE;
+
+    /// Dimensions on one line leave each other alone, and the whole lies outside of all.
+    #[test]
+    fn no_two_dimensions_run_into_each_other() {
+        for structure in CATALOGUE {
+            let flat = Form::new(structure.id, &[]).draw(0.4, Unit::Mm).unwrap();
+            let shown: Vec<_> = flat.dimensions.iter().filter(|d| !d.is_quiet).collect();
+            for (index, one) in shown.iter().enumerate() {
+                for other in &shown[index + 1..] {
+                    if (one.axis, one.tier) != (other.axis, other.tier) {
+                        continue;
+                    }
+                    let along = usize::from(one.axis == Axis::Along);
+                    let apart = one.to[along] <= other.from[along] + 1e-6
+                        || other.to[along] <= one.from[along] + 1e-6;
+                    assert!(apart, "{}: {one:?} {other:?}", structure.id);
+                }
+            }
+            for axis in [Axis::Across, Axis::Along] {
+                let whole = shown.iter().find(|d| d.axis == axis && d.field.is_none()).unwrap();
+                assert!(shown.iter().filter(|d| d.axis == axis).all(|d| d.tier <= whole.tier));
+            }
+        }
+    }
+
+    /// Every figure that has a place in the flat is one of the structure's, so that the card can show it.
+    #[test]
+    fn dimensions_belong_to_figures_of_the_structure() {
+        for structure in CATALOGUE {
+            let flat = Form::new(structure.id, &[]).draw(0.4, Unit::Mm).unwrap();
+            for field in flat.dimensions.iter().filter_map(|dimension| dimension.field.as_ref()) {
+                assert!(flat.figures.iter().any(|figure| &figure.field == field), "{field}");
+            }
+        }
+    }
+}

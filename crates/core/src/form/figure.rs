@@ -39,4 +39,6 @@ pub struct Figure {
     pub own: bool,
     /// Least and greatest value.
     pub range: [f64; 2],
+    /// The range, and what it stands at by itself, as text.
+    pub range_text: String,
 }

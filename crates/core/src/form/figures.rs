@@ -248,6 +248,12 @@ pub(super) fn resolve(
             standard,
             own: set.is_some(),
             range,
+            range_text: format!(
+                "{} to {}, by itself {}",
+                param.text(range[0], unit),
+                param.text(range[1], unit),
+                param.text(standard, unit)
+            ),
         });
     }
     if faults.is_empty() && structure.has_basis() {

@@ -209,3 +209,33 @@ pub(super) fn arrange(parts: &mut [Part]) -> Rect {
     }
     all
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::form::Form;
+    use crate::units::Unit;
+
+    #[test]
+    fn blanks_lie_beside_each_other_and_never_overlap() {
+        for (id, count) in [("index-tabs", 12.0), ("index-tabs", 7.0), ("lid-and-base", 0.0)] {
+            let flat = Form::new(id, &[("count", count)]).draw(0.4, Unit::Mm).unwrap();
+            let places: Vec<Rect> = flat.parts.iter().map(|part| part.bounds + part.at).collect();
+            for (index, one) in places.iter().enumerate() {
+                assert!(flat.bounds.contains_rect(*one));
+                for other in &places[index + 1..] {
+                    assert_eq!(one.intersect(*other).area(), 0.0, "{id}");
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn the_card_of_a_piece_leaves_out_its_openings() {
+        let plain = Form::new("tag", &[("hole", 0.0)]).draw(0.4, Unit::Mm).unwrap();
+        let holed = Form::new("tag", &[("hole", 6.0)]).draw(0.4, Unit::Mm).unwrap();
+        let hole = std::f64::consts::PI * 9.0;
+        assert!((plain.area() - holed.area() - hole).abs() < 1e-2);
+        assert!((plain.area() - 45.0 * 75.0).abs() < 1e-9);
+    }
+}

@@ -151,7 +151,7 @@ impl Form {
             parts,
         };
         flat.dimensions = drafting::dimensions(&design.spans, &flat, unit);
-        flat.checks = checks::checks(&design.limits, &flat, unit);
+        flat.checks = checks::checks(&design.limits, &flat, caliper, unit);
         Ok(flat)
     }
 

@@ -311,7 +311,11 @@ own: boolean,
 /**
  * Least and greatest value.
  */
-range: [number, number], };
+range: [number, number], 
+/**
+ * The range, and what it stands at by itself, as text.
+ */
+range_text: string, };
 
 export type FigureKind = "size" | "length" | "angle" | "count";
 

@@ -177,3 +177,26 @@ pub fn glue_limit(f: &Figures) -> Limit {
 pub fn height_between(f: &Figures, top: &str, base: &str) -> Must {
     Must::Room("height", [top.to_owned(), base.to_owned()], f["height"])
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// While the panel comes down the tuck's edge stays behind the wall: it never passes the panel's own
+    /// depth, where the tuck will hang, by more than a hair.
+    #[test]
+    fn a_tuck_slides_down_behind_its_wall() {
+        for (deep, reach) in [(30.0, 12.0), (60.0, 18.0), (15.0, 12.0), (90.0, 20.0)] {
+            let stages = tuck_in("Top", "Top tuck", deep, reach);
+            for [(_, panel), (_, tuck)] in &stages {
+                let (theta, bent) = ((90.0 - panel).to_radians(), tuck.to_radians());
+                // Across from the hinge to the tuck's edge.
+                let edge = deep * theta.cos() + reach * (bent - theta).cos();
+                assert!(edge <= deep + 1e-6, "{deep} {reach}: {edge}");
+                assert!(edge >= deep - 0.01 * deep - 1.0, "{deep} {reach}: {edge}");
+            }
+            let [(_, panel), (_, tuck)] = &stages[2];
+            assert!((panel - 90.0).abs() < 1e-9 && (tuck - 90.0).abs() < 1e-9);
+        }
+    }
+}

@@ -99,3 +99,57 @@ pub(super) fn chain(segments: &[PathSeg]) -> BezPath {
     path.close_path();
     path
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use kurbo::{Line, Point};
+
+    fn walk(points: &[(f64, f64)], joined: bool) -> Vec<Walked> {
+        points
+            .windows(2)
+            .map(|pair| Walked {
+                segment: PathSeg::Line(Line::new(pair[0], pair[1])),
+                is_joined: joined,
+            })
+            .collect()
+    }
+
+    /// Down between two flaps and up again.
+    const CLEFT: [(f64, f64); 5] = [(0.0, 0.0), (5.0, 0.0), (5.0, 3.0), (5.0, 0.0), (9.0, 0.0)];
+
+    #[test]
+    fn a_way_there_and_back_is_a_slit_unless_the_card_is_joined_there() {
+        let (kept, slits) = cancelled(&walk(&CLEFT, false));
+        assert_eq!((kept.len(), slits.len()), (2, 1));
+        assert!((slits[0].p1.y - slits[0].p0.y).abs() > 2.9);
+        let (kept, slits) = cancelled(&walk(&CLEFT, true));
+        assert_eq!((kept.len(), slits.len()), (2, 0));
+    }
+
+    #[test]
+    fn a_way_back_that_is_longer_or_shorter_leaves_the_rest() {
+        for (up, end) in [(1.0, 1.0), (5.0, 5.0)] {
+            // In by 3, out by `up`, and on.
+            let points = [(0.0, 0.0), (5.0, 0.0), (5.0, -3.0), (5.0, -3.0 + up), (9.0, -3.0 + up)];
+            let (kept, slits) = cancelled(&walk(&points, false));
+            assert_eq!(slits.len(), 1);
+            assert!((slits[0].p1 - slits[0].p0).hypot() - f64::min(up, 3.0) < 1e-9, "{end}");
+            let path = chain(&kept);
+            assert!(path.elements().len() >= 4);
+            // Nothing is walked twice: each side starts where the one before ended.
+            for pair in kept.windows(2) {
+                assert!(pair[0].end().distance(pair[1].start()) < 1e-9);
+            }
+        }
+    }
+
+    #[test]
+    fn straight_runs_become_one_side() {
+        let sides = walk(&[(0.0, 0.0), (2.0, 0.0), (5.0, 0.0), (5.0, 4.0)], false);
+        let (kept, _) = cancelled(&sides);
+        let path = chain(&kept);
+        let corners: Vec<Point> = path.elements().iter().filter_map(|el| el.end_point()).collect();
+        assert_eq!(corners, [Point::ZERO, Point::new(5.0, 0.0), Point::new(5.0, 4.0)]);
+    }
+}
