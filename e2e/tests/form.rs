@@ -11,6 +11,7 @@ use fantoccini::key::Key;
 
 const TOMATO: u32 = 3;
 const BULB_BOX: u32 = 17;
+const MONTH_TABS: u32 = 16;
 
 async fn open(app: &App, browser: &Browser, job: u32) {
     browser.go(&format!("{}/jobs/{job}/form", app.address)).await;
@@ -220,4 +221,24 @@ async fn the_piece_goes_out_as_dxf_fold_gltf_and_obj() {
     assert!(names.iter().any(|name| **name == "Base front flap"));
     let object = browser.download("Folded piece as OBJ", "folded.obj").await;
     assert!(String::from_utf8_lossy(&object).contains("\no Front\n"));
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn tabs_carry_the_words_that_are_typed() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser, MONTH_TABS).await;
+    browser.read(".mates", "Sep").await;
+    let words = browser.see("textarea.labels").await;
+    words.click().await.unwrap();
+    let all = format!("{}a{}", char::from(Key::Control), char::from(Key::Null));
+    words.send_keys(&format!("{all}Sow\nPrick out\nPlant")).await.unwrap();
+    browser.read(".mates", "Prick out").await;
+    browser.see(".spec-title h2").await.click().await.unwrap();
+    browser.settled().await;
+    browser.client.refresh().await.unwrap();
+    // What has no words has its number.
+    browser.read(".mates", "12").await;
+    browser.read(".mates", "Prick out").await;
+    browser.click("Face").await;
+    browser.see(".caption-art").await;
 }

@@ -72,10 +72,21 @@ export function FlatDrawing({ flat, isPrinted, colour, hovered, onHover, place }
 
 const slug = (name: string) => `blank-${name.replace(/\W+/g, '-')}`;
 
-/** The numbers at mating edges. */
+/** The numbers at mating edges, and the words on labels. */
 export function MateNumbers({ flat, view }: { flat: FlatView; view: View }) {
   return (
     <g className="mates" aria-hidden="true">
+      {flat.labels.map(({ text, at }) => (
+        <text
+          key={`${text} ${at[0]} ${at[1]}`}
+          className="label-text"
+          x={at[0] * view.scale + view.x}
+          y={at[1] * view.scale + view.y + 4}
+          textAnchor="middle"
+        >
+          {text}
+        </text>
+      ))}
       {flat.mates.map(({ at, number }) => (
         <text
           key={`${number} ${at[0]} ${at[1]}`}

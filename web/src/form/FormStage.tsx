@@ -19,6 +19,7 @@ import { named } from '../sheet/records';
 import { AddOnHandles } from './AddOnHandles';
 import { AddOns } from './AddOns';
 import { BackingRows } from './BackingRows';
+import { Labels } from './Labels';
 import { Legend } from './Legend';
 import { Sketch } from './Sketch';
 
@@ -83,11 +84,12 @@ export function FormStage(props: StageProps) {
     setChoosing(false);
     setPicked(null);
     // Add-ons and backing stay; what another structure has no panel for is said.
-    const { add_ons: addOns, backing } = job.form;
+    const { add_ons: addOns, backing, labels } = job.form;
     const kept = {
       ...form,
       ...(addOns?.length ? { add_ons: addOns } : {}),
       ...(backing ? { backing } : {}),
+      ...(labels?.length ? { labels } : {}),
     };
     void session.keep((now) => withField(now, 'form', kept));
   };
@@ -182,6 +184,7 @@ export function FormStage(props: StageProps) {
             ))}
         </Rows>
         {details.length > 0 && <Rows title="Flaps and details">{details.map(row)}</Rows>}
+        <Labels session={session} flat={flat} />
         <AddOns
           session={session}
           panels={flat.panels}

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use crate::error::{Faults, InputError, Remedy};
-use crate::form::{Part, PlacedPanel, Role};
+use crate::form::{Label, Part, PlacedPanel, Role};
 use crate::geometry::Region;
 use crate::units::{Unit, measure};
 use crate::workshop::is_colour;
@@ -106,7 +106,9 @@ impl Face {
             Captions::Names => panels
                 .iter()
                 .filter(|panel| panel.role == Role::Face && panel.strip_of.is_none())
+                .filter(|panel| part.labels.iter().all(|label| label.panel != panel.name))
                 .filter_map(|panel| caption(panel))
+                .chain(part.labels.iter().filter_map(words))
                 .collect(),
         };
         let bleed = self.bleed.min(most).max(0.0);
@@ -127,14 +129,25 @@ impl Face {
     }
 }
 
+/// A label's words, unless there is no room for them.
+fn words(label: &Label) -> Option<Caption> {
+    let [across, along] = label.size;
+    lettered(&label.text, label.centre, (across, along / 1.8))
+}
+
 /// A panel's name in its middle, unless it is too narrow to carry one.
 fn caption(panel: &PlacedPanel) -> Option<Caption> {
     let bounds = panel.outline.bounding_box();
-    let characters = f64::from(u32::try_from(panel.name.chars().count()).unwrap_or(u32::MAX));
-    let fitting = (bounds.width() * 0.8 / (characters * CHARACTER)).min(bounds.height() / 3.0);
+    lettered(&panel.name, bounds.center(), (bounds.width(), bounds.height() / 3.0))
+}
+
+/// Words around a point in so much room, as large as they may be.
+fn lettered(text: &str, centre: Point, (across, high): (f64, f64)) -> Option<Caption> {
+    let characters = f64::from(u32::try_from(text.chars().count()).unwrap_or(u32::MAX));
+    let fitting = (across * 0.8 / (characters * CHARACTER)).min(high);
     (fitting >= *CAPTION.start()).then(|| Caption {
-        text: panel.name.clone(),
-        centre: bounds.center(),
+        text: text.to_owned(),
+        centre,
         height: fitting.min(*CAPTION.end()),
     })
 }

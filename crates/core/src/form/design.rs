@@ -154,6 +154,16 @@ pub struct Span {
     pub is_quiet: bool,
 }
 
+/// Where a label stands on a panel: around `centre` in its frame, `size` wide and high in the flat, mm.
+pub struct LabelSpot {
+    /// The panel.
+    pub panel: String,
+    /// See the type.
+    pub centre: Point,
+    /// See the type.
+    pub size: [f64; 2],
+}
+
 /// How the finished piece stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Stand {
@@ -187,6 +197,8 @@ pub struct Design {
     pub ruling: f64,
     /// The numbers at mating edges: the edge and its number.
     pub mates: Vec<(Edge, usize)>,
+    /// Where labels stand, in order.
+    pub labels: Vec<LabelSpot>,
 }
 
 impl Design {
@@ -204,6 +216,7 @@ impl Design {
             folds: Axis::Along,
             ruling: 0.0,
             mates: Vec::new(),
+            labels: Vec::new(),
         }
     }
 
@@ -253,6 +266,13 @@ impl Design {
     ) -> Self {
         let ends = [from.into(), to.into()];
         self.spans.push(Span { key, panel: panel.into(), ends, is_quiet: true });
+        self
+    }
+
+    /// The same with a label on a panel.
+    #[must_use]
+    pub fn label(mut self, panel: impl Into<String>, centre: (f64, f64), size: [f64; 2]) -> Self {
+        self.labels.push(LabelSpot { panel: panel.into(), centre: centre.into(), size });
         self
     }
 

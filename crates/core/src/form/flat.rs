@@ -1,6 +1,6 @@
 //! A structure laid flat: one or more blanks side by side.
 
-use kurbo::{Affine, BezPath, Rect, Shape, Vec2};
+use kurbo::{Affine, BezPath, Point, Rect, Shape, Vec2};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -24,6 +24,19 @@ pub struct Sizes {
     pub outside: Vec<f64>,
 }
 
+/// A label where it stands on a blank.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Label {
+    /// The panel that carries it.
+    pub panel: String,
+    /// The words.
+    pub text: String,
+    /// Their middle, in the blank's coordinates.
+    pub centre: Point,
+    /// The room they have, across and along, mm.
+    pub size: [f64; 2],
+}
+
 /// One blank, seen from its printed side, its bounds' top left corner at the origin.
 #[derive(Debug, Clone)]
 pub struct Part {
@@ -37,6 +50,8 @@ pub struct Part {
     pub lines: Vec<Line>,
     /// The panels.
     pub panels: Vec<PlacedPanel>,
+    /// The labels on them.
+    pub labels: Vec<Label>,
     /// The blank's bounds.
     pub bounds: Rect,
     /// Where it lies in the drawing of the whole.
@@ -62,6 +77,7 @@ impl Part {
             outline: shift * tree.outline,
             lines: tree.lines.into_iter().map(line).collect(),
             panels: tree.panels.into_iter().map(panel).collect(),
+            labels: Vec::new(),
             bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
             at: Vec2::ZERO,
         }
@@ -78,6 +94,7 @@ impl Part {
             outline: shift * outline,
             lines: Vec::new(),
             panels: Vec::new(),
+            labels: Vec::new(),
             bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
             at: Vec2::ZERO,
         }

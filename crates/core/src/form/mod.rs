@@ -16,6 +16,7 @@ mod figure;
 mod figures;
 mod flaps;
 mod flat;
+mod labels;
 mod packet;
 pub mod panel;
 mod sleeve;
@@ -36,7 +37,7 @@ pub use add_on::{AddOn, AddOnKind};
 pub use dimension::{Axis, Dimension};
 pub use figure::{Figure, FigureKind};
 pub use figures::{Bounds, Figures, Kind, Param};
-pub use flat::{Flat, Folding, Part, Sizes};
+pub use flat::{Flat, Folding, Label, Part, Sizes};
 pub use panel::{Joint, Line, Panel, PlacedPanel, Role, Unfolded};
 pub use structure::{Family, Preset, Structure};
 
@@ -77,6 +78,9 @@ pub struct Form {
     /// Openings, notches and strips on its panels.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub add_ons: Vec<AddOn>,
+    /// The words on its labels, in order; a label without any has its number.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub labels: Vec<String>,
     /// A layer behind it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub backing: Option<Backing>,
@@ -98,6 +102,7 @@ impl Form {
             structure: structure.to_owned(),
             basis: Basis::Inside,
             add_ons: Vec::new(),
+            labels: Vec::new(),
             backing: None,
             figures: figures.iter().map(|(key, value)| ((*key).to_owned(), Some(*value))).collect(),
         }
@@ -124,6 +129,7 @@ impl Form {
         add_on::notch(&self.add_ons, &mut design, &mut faults, unit);
         let mut parts: Vec<Part> = design.blanks.iter().map(Part::of).collect();
         add_on::place(&self.add_ons, &mut parts, &mut faults, unit);
+        labels::place(&self.labels, &design.labels, &mut parts, &mut faults);
         if let Some(backing) = &self.backing {
             faults.range("form.backing.border", "The border", backing.border, 0.0..=50.0, |mm| {
                 measure(mm, unit)

@@ -72,6 +72,8 @@ pub struct FlatView {
     parts: Vec<PartView>,
     /// Numbers at mating edges: where, mm, and the number.
     mates: Vec<MateView>,
+    /// The words on its labels, and where they stand.
+    labels: Vec<LabelView>,
     /// Creases and inner cuts.
     lines: Vec<LineView>,
     panels: Vec<PanelView>,
@@ -84,6 +86,14 @@ pub struct FlatView {
     volume_text: Option<String>,
     /// The structure's name.
     structure: String,
+}
+
+/// A label on the flat.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct LabelView {
+    text: String,
+    /// Its middle, mm.
+    at: [f64; 2],
 }
 
 /// A number at a mating edge.
@@ -245,6 +255,15 @@ fn flat(job: &Job, prepared: &Prepared) -> FlatView {
             .mates
             .iter()
             .map(|(at, number)| MateView { at: [at.x, at.y], number: *number })
+            .collect(),
+        labels: flat
+            .parts
+            .iter()
+            .flat_map(|part| part.labels.iter().map(move |label| (part.at, label)))
+            .map(|(shift, label)| {
+                let at = label.centre + shift;
+                LabelView { text: label.text.clone(), at: [at.x, at.y] }
+            })
             .collect(),
         lines: flat.lines().iter().map(line).collect(),
         panels: flat

@@ -369,6 +369,10 @@ parts: Array<PartView>,
  */
 mates: Array<MateView>, 
 /**
+ * The words on its labels, and where they stand.
+ */
+labels: Array<LabelView>, 
+/**
  * Creases and inner cuts.
  */
 lines: Array<LineView>, panels: Array<PanelView>, dimensions: Array<Dimension>, figures: Array<Figure>, sizes: Sizes, 
@@ -444,6 +448,10 @@ basis: Basis,
  * Openings, notches and strips on its panels.
  */
 add_ons?: Array<AddOn>, 
+/**
+ * The words on its labels, in order; a label without any has its number.
+ */
+labels?: Array<string>, 
 /**
  * A layer behind it.
  */
@@ -566,6 +574,12 @@ sheets: number,
  * A small drawing of its flat.
  */
 drawing: SmallFlat | null, };
+
+export type LabelView = { text: string, 
+/**
+ * Its middle, mm.
+ */
+at: [number, number], };
 
 export type Layout = { 
 /**

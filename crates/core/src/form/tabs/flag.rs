@@ -60,6 +60,7 @@ fn design(f: &Figures) -> Design {
     Design::new(vec![Blank::upwards("Flag", front)], Stand::Upright)
         .steps([Step::close("Fold the back over the page and glue", ["Back"])])
         .must([Must::Clear(["Back".to_owned(), "Front".to_owned()], PAGE)])
+        .label("Front", (w / 2.0, h * 0.3), [w, h * 0.5])
         .folds(Axis::Across)
         .span("width", "Front", (0.0, 0.0), (w, 0.0))
         .span("height", "Front", (0.0, 0.0), (0.0, h))

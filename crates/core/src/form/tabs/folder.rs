@@ -87,6 +87,7 @@ fn design(f: &Figures) -> Design {
     Design::new(vec![Blank::upwards("Folder", back)], Stand::Upright)
         .steps([Step::close("Fold the front up", ["Front"])])
         .must([Must::Clear(["Front".to_owned(), "Back".to_owned()], f["contents"])])
+        .label("Back", (f64::midpoint(from, to), h + tab / 2.0), [share - 2.0 * lean, tab])
         .folds(Axis::Across)
         .span("width", "Back", (0.0, 0.0), (w, 0.0))
         .span("height", "Back", (w, 0.0), (w, h))

@@ -119,9 +119,21 @@ fn design(f: &Figures, edge: Edge) -> Design {
         .collect();
     let share = if edge == Edge::Top { w } else { h } / f["count"];
     let first = f["gap"] / 2.0;
-    let design = Design::new(blanks, Stand::Upright)
-        .span("width", "Leaf 1", (0.0, 0.0), (w, 0.0))
-        .span("height", "Leaf 1", (0.0, 0.0), (0.0, h));
+    let labelled = (0..count).fold(Design::new(blanks, Stand::Upright), |design, position| {
+        let middle = share * (position as f64 + 0.5);
+        let room = share - f["gap"] - 2.0 * f["shoulder"];
+        let (centre, size) = match edge {
+            Edge::Top => ((middle, h + f["tab"] / 2.0), [room, f["tab"]]),
+            Edge::Side => ((w + f["tab"] / 2.0, h - middle), [f["tab"], room]),
+        };
+        design.label(format!("Leaf {}", position + 1), centre, size)
+    });
+    let design = labelled.span("width", "Leaf 1", (0.0, 0.0), (w, 0.0)).span(
+        "height",
+        "Leaf 1",
+        (0.0, 0.0),
+        (0.0, h),
+    );
     match edge {
         Edge::Top => design.span("tab", "Leaf 1", (share, h), (share, h + f["tab"])).quiet_span(
             "count",

@@ -1,0 +1,38 @@
+/** The words on labels, one to a line. */
+import { useState } from 'react';
+
+import { withField } from '../api/fields';
+import type { FlatView } from '../api/generated/types';
+import { Problems } from '../card/Problems';
+import { Rows } from '../card/SpecCard';
+import { errorsOf } from '../job/StageProps';
+import type { JobSession } from '../job/useJobSession';
+
+export function Labels({ session, flat }: { session: JobSession; flat: FlatView }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  if (flat.labels.length === 0) return null;
+  const saved = flat.labels.map(({ text }) => text).join('\n');
+  return (
+    <Rows title="Labels">
+      <textarea
+        className="labels"
+        aria-label="Labels, one to a line"
+        rows={Math.min(12, flat.labels.length)}
+        value={typed ?? saved}
+        data-pending={typed !== null || undefined}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          const lines = event.target.value === '' ? [] : event.target.value.split('\n');
+          session.propose((job) => withField(job, 'form.labels', lines));
+        }}
+        onBlur={() => {
+          if (typed === null) return;
+          void session.keep().then((isKept) => {
+            if (isKept) setTyped(null);
+          });
+        }}
+      />
+      <Problems errors={errorsOf(session, 'form.labels')} onApply={() => undefined} />
+    </Rows>
+  );
+}
