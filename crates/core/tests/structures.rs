@@ -103,6 +103,17 @@ fn index_tabs_stand_side_by_side() {
     }
 }
 
+#[test]
+fn more_leaves_than_positions_start_over_at_the_first() {
+    let flat = draw("index-tabs", &[("width", 120.0), ("count", 4.0), ("leaves", 6.0)]);
+    assert_eq!(flat.parts.len(), 6);
+    let middle = |part: usize| flat.parts[part].labels[0].centre.x;
+    near(middle(0), 15.0);
+    near(middle(3), 105.0);
+    near(middle(4), middle(0));
+    near(middle(5), middle(1));
+}
+
 /// Common practice: at least a hole's width of card round it.
 #[test]
 fn holes_know_the_strength_rule() {

@@ -72,21 +72,30 @@ export function FlatDrawing({ flat, isPrinted, colour, hovered, onHover, place }
 
 const slug = (name: string) => `blank-${name.replace(/\W+/g, '-')}`;
 
+/** Words smaller than this on the screen, px, are left out. */
+const SMALLEST_LABEL = 5;
+
 /** The numbers at mating edges, and the words on labels. */
 export function MateNumbers({ flat, view }: { flat: FlatView; view: View }) {
   return (
     <g className="mates" aria-hidden="true">
-      {flat.labels.map(({ text, at }) => (
-        <text
-          key={`${text} ${at[0]} ${at[1]}`}
-          className="label-text"
-          x={at[0] * view.scale + view.x}
-          y={at[1] * view.scale + view.y + 4}
-          textAnchor="middle"
-        >
-          {text}
-        </text>
-      ))}
+      {flat.labels.map(({ text, at, size }) => {
+        const fitting = Math.min(size[1] * 0.7, size[0] / (0.58 * Math.max(1, text.length)));
+        const height = Math.min(15, fitting * view.scale);
+        if (height < SMALLEST_LABEL) return null;
+        return (
+          <text
+            key={`${text} ${at[0]} ${at[1]}`}
+            className="label-text"
+            style={{ fontSize: height }}
+            x={at[0] * view.scale + view.x}
+            y={at[1] * view.scale + view.y + height * 0.34}
+            textAnchor="middle"
+          >
+            {text}
+          </text>
+        );
+      })}
       {flat.mates.map(({ at, number }) => (
         <text
           key={`${number} ${at[0]} ${at[1]}`}

@@ -94,6 +94,8 @@ pub struct LabelView {
     text: String,
     /// Its middle, mm.
     at: [f64; 2],
+    /// The room it has, across and along, mm.
+    size: [f64; 2],
 }
 
 /// A number at a mating edge.
@@ -262,7 +264,7 @@ fn flat(job: &Job, prepared: &Prepared) -> FlatView {
             .flat_map(|part| part.labels.iter().map(move |label| (part.at, label)))
             .map(|(shift, label)| {
                 let at = label.centre + shift;
-                LabelView { text: label.text.clone(), at: [at.x, at.y] }
+                LabelView { text: label.text.clone(), at: [at.x, at.y], size: label.size }
             })
             .collect(),
         lines: flat.lines().iter().map(line).collect(),

@@ -579,7 +579,11 @@ export type LabelView = { text: string,
 /**
  * Its middle, mm.
  */
-at: [number, number], };
+at: [number, number], 
+/**
+ * The room it has, across and along, mm.
+ */
+size: [number, number], };
 
 export type Layout = { 
 /**

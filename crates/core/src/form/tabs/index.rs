@@ -15,7 +15,7 @@ pub const TOP: Structure = Structure {
     family: Family::Tabs,
     about: "A set of leaves with tabs side by side along the top: a third, a fifth, a twelfth cut.",
     uses: &["index", "divider", "drawer", "months", "alphabet", "card file", "no glue"],
-    params: &[WIDTH, HEIGHT, COUNT, TAB, SHOULDER, GAP],
+    params: &[WIDTH, HEIGHT, COUNT, LEAVES, TAB, SHOULDER, GAP],
     presets: &[
         Preset {
             name: "Third cut",
@@ -25,7 +25,10 @@ pub const TOP: Structure = Structure {
             name: "Fifth cut",
             figures: &[("width", 127.0), ("height", 76.0), ("count", 5.0)],
         },
-        Preset { name: "Months", figures: &[("width", 150.0), ("height", 105.0), ("count", 12.0)] },
+        Preset {
+            name: "Months",
+            figures: &[("width", 150.0), ("height", 105.0), ("count", 6.0), ("leaves", 12.0)],
+        },
     ],
     design: |f| design(f, Edge::Top),
 };
@@ -34,7 +37,7 @@ pub const TOP: Structure = Structure {
 pub const SIDE: Structure = Structure {
     id: "index-tabs-side",
     name: "Index dividers, tabs at the side",
-    params: &[WIDTH, HEIGHT, COUNT, TAB, SIDE_SHOULDER, SIDE_GAP],
+    params: &[WIDTH, HEIGHT, COUNT, LEAVES, TAB, SIDE_SHOULDER, SIDE_GAP],
     presets: &[
         Preset {
             name: "A5, five",
@@ -64,9 +67,15 @@ const HEIGHT: Param =
         .within(|_| Bounds::new(30.0, 1000.0));
 const COUNT: Param = Param::count(
     "count",
-    ["Positions", "How many tabs stand along the edge; as many leaves are made."],
+    ["Positions", "How many tabs stand side by side along the edge."],
     |_| 5.0,
     |_| Bounds::new(2.0, 12.0),
+);
+const LEAVES: Param = Param::count(
+    "leaves",
+    ["Leaves", "How many are made; past the last position they start over at the first."],
+    |f| f["count"],
+    |_| Bounds::new(1.0, 31.0),
 );
 const TAB: Param = Param::length(
     "tab",
@@ -101,10 +110,11 @@ const SIDE_GAP: Param = Param::length(
 
 fn design(f: &Figures, edge: Edge) -> Design {
     let (w, h) = (f["width"], f["height"]);
-    let count = f.count("count");
-    let blanks = (0..count)
-        .map(|position| {
-            let name = format!("Leaf {}", position + 1);
+    let (leaves, positions) = (f.count("leaves"), f.count("count"));
+    let blanks = (0..leaves)
+        .map(|index| {
+            let position = index % positions;
+            let name = format!("Leaf {}", index + 1);
             let leaf = Panel::new(name.clone(), Role::Face);
             let leaf = match edge {
                 Edge::Top => tab(leaf.cut(0.0, h), f, position, (0.0, h), (1.0, 0.0), w)
@@ -119,14 +129,14 @@ fn design(f: &Figures, edge: Edge) -> Design {
         .collect();
     let share = if edge == Edge::Top { w } else { h } / f["count"];
     let first = f["gap"] / 2.0;
-    let labelled = (0..count).fold(Design::new(blanks, Stand::Upright), |design, position| {
-        let middle = share * (position as f64 + 0.5);
+    let labelled = (0..leaves).fold(Design::new(blanks, Stand::Upright), |design, index| {
+        let middle = share * ((index % positions) as f64 + 0.5);
         let room = share - f["gap"] - 2.0 * f["shoulder"];
         let (centre, size) = match edge {
             Edge::Top => ((middle, h + f["tab"] / 2.0), [room, f["tab"]]),
             Edge::Side => ((w + f["tab"] / 2.0, h - middle), [f["tab"], room]),
         };
-        design.label(format!("Leaf {}", position + 1), centre, size)
+        design.label(format!("Leaf {}", index + 1), centre, size)
     });
     let design = labelled.span("width", "Leaf 1", (0.0, 0.0), (w, 0.0)).span(
         "height",
