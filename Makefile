@@ -1,5 +1,5 @@
 # Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
-.PHONY: demo test bench shots reference types build web lint check-types tools clean
+.PHONY: demo test bench shots reference reference-nesting types build web lint check-types tools clean
 
 # Headless Chromium for the end-to-end tests and the pictures.
 APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
@@ -12,7 +12,8 @@ test: tools web lint
 	$(MAKE) check-types
 	cargo test --workspace
 
-bench: web
+bench: tools web
+	cargo build --release -p aptum
 	cargo bench --workspace
 
 shots: tools web
@@ -31,6 +32,14 @@ reference:
 	target/reference/venv/bin/pip install -q trimesh scipy shapely ezdxf
 	target/reference/venv/bin/python tools/reference/tables.py target/reference \
 		crates/formats/tests/reference/tables.json
+
+# Nesting against spyrrow at equal time; needs python3 with venv, and pip. Takes about ten minutes.
+reference-nesting:
+	cargo build --release -p aptum-core --example nest_set
+	test -d target/reference/venv || python3 -m venv target/reference/venv
+	target/reference/venv/bin/pip install -q spyrrow
+	target/reference/venv/bin/python tools/reference/nesting.py \
+		target/release/examples/nest_set tools/reference/nesting.md
 
 build: web
 	cargo build --release -p aptum

@@ -5,6 +5,7 @@ use std::path::PathBuf;
 use std::process::{Child, Command, Stdio};
 use std::time::{Duration, Instant};
 
+use fantoccini::actions::{InputSource, MOUSE_BUTTON_LEFT, MouseActions, PointerAction};
 use fantoccini::elements::Element;
 use fantoccini::key::Key;
 use fantoccini::{Client, ClientBuilder, Locator};
@@ -12,7 +13,7 @@ use serde_json::{Value, json};
 use tempfile::TempDir;
 
 /// How long something on the page may take to appear.
-const PATIENCE: Duration = Duration::from_secs(15);
+const PATIENCE: Duration = Duration::from_secs(30);
 
 /// Headless Chromium with a profile and a download folder of its own.
 pub struct Browser {
@@ -199,6 +200,25 @@ impl Browser {
         }
     }
 
+    /// Presses at one point of the page and lets go at another.
+    ///
+    /// # Panics
+    /// When the browser does not answer.
+    pub async fn drag(&self, from: (f64, f64), to: (f64, f64)) {
+        let at = |(x, y): (f64, f64)| PointerAction::MoveTo {
+            duration: Some(Duration::from_millis(80)),
+            x,
+            y,
+        };
+        let mouse = MouseActions::new("mouse".to_owned())
+            .then(at(from))
+            .then(PointerAction::Down { button: MOUSE_BUTTON_LEFT })
+            .then(at((f64::midpoint(from.0, to.0), f64::midpoint(from.1, to.1))))
+            .then(at(to))
+            .then(PointerAction::Up { button: MOUSE_BUTTON_LEFT });
+        self.client.perform_actions(mouse).await.expect("the pointer can be moved");
+    }
+
     /// Presses a key where the focus is.
     ///
     /// # Panics
@@ -206,6 +226,37 @@ impl Browser {
     pub async fn press(&self, keys: &str) {
         let element = self.client.active_element().await.expect("something has the focus");
         element.send_keys(keys).await.expect("it takes keys");
+    }
+
+    /// Waits until a field has this text.
+    ///
+    /// # Panics
+    /// When it never does.
+    pub async fn shows(&self, label: &str, text: &str) {
+        let start = Instant::now();
+        loop {
+            let value = self.value(label).await;
+            if value == text {
+                return;
+            }
+            assert!(start.elapsed() < PATIENCE, "{label} shows “{value}”, not “{text}”");
+            tokio::time::sleep(Duration::from_millis(40)).await;
+        }
+    }
+
+    /// Presses Tab until the focus is on what the selector names.
+    ///
+    /// # Panics
+    /// When it does not get there.
+    pub async fn tab_to(&self, selector: &str) {
+        let there = format!("return document.activeElement.matches(`{selector}`)");
+        for _ in 0..200 {
+            if self.run(&there).await == Value::Bool(true) {
+                return;
+            }
+            self.press(&char::from(Key::Tab).to_string()).await;
+        }
+        panic!("Tab does not lead to {selector}");
     }
 
     /// What a field shows.

@@ -178,7 +178,7 @@ async fn a_backing_layer_makes_sheets_of_its_own_card() {
     browser.settled().await;
     browser.read(".spec-card", "Backing layer").await;
     browser.click("Sheet").await;
-    browser.read(".sheet-list", "Grey board 1 mm").await;
+    browser.read(".sheet-list", "Kraft card").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

@@ -35,7 +35,7 @@ async fn the_list_shows_each_job_with_its_flat_its_sheets_and_its_state() {
     browser.go(&app.address).await;
     browser.read(".tickets", "Tomato seed carton").await;
     let tickets = browser.client.find_all(Locator::Css(".ticket")).await.unwrap();
-    assert_eq!(tickets.len(), 17);
+    assert_eq!(tickets.len(), 18);
     for ticket in &tickets {
         let flat = ticket.find(Locator::Css(".small-blank")).await.unwrap();
         assert!(flat.attr("d").await.unwrap().unwrap().starts_with('M'));
@@ -207,17 +207,17 @@ async fn copies_and_spacing_make_sheets() {
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, DIBBER, "sheet").await;
     browser.read(".spec-card h2", "2 sheets").await;
-    browser.enter("Wanted", "5").await;
+    browser.enter("Copies wanted", "5").await;
     browser.read(".spec-card h2", "3 sheets").await;
     browser.click("sheet 3").await;
     assert_eq!(browser.client.find_all(Locator::Css(".board .copy")).await.unwrap().len(), 1);
-    browser.write("Wanted", "many").await;
+    browser.write("Copies wanted", "many").await;
     browser.read(".problems", "“many” is not a whole number").await;
     browser.press(&key(Key::Escape)).await;
-    browser.write("Wanted", "20000").await;
+    browser.write("Copies wanted", "20000").await;
     browser.read(".problems", "it must lie between 1 and 10000").await;
     browser.press(&key(Key::Enter)).await;
-    assert_eq!(browser.value("Wanted").await, "20000", "the entry stays");
+    assert_eq!(browser.value("Copies wanted").await, "20000", "the entry stays");
     browser.click("Set it to 10000").await;
     browser.read(".spec-card h2", "5000 sheets").await;
     browser.enter("Between pieces", "0").await;
@@ -291,12 +291,12 @@ async fn a_job_goes_out_as_an_archive_and_comes_back() {
     let input = browser.see("input[type=file]").await;
     input.send_keys(&bad.to_string_lossy()).await.unwrap();
     browser.read(".alert", "the file is damaged or not an Aptum job").await;
-    assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 17);
+    assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 18);
     input.send_keys(&good.to_string_lossy()).await.unwrap();
     browser.read(".spec-card", "Straight-tuck carton").await;
     assert_eq!(browser.value("Width").await, "3/4");
     browser.client.find(Locator::Css(".brand-name")).await.unwrap().click().await.unwrap();
-    browser.see(".tickets li:nth-child(18)").await;
+    browser.see(".tickets li:nth-child(19)").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -329,7 +329,7 @@ async fn what_does_not_fit_has_nothing_to_download_until_it_does() {
     browser.read(".files", "No copy fits, so there is nothing to print or cut yet").await;
     assert!(!browser.text(".files").await.contains("Print file"));
     browser.click("Sheet").await;
-    browser.read(".misfit-note", "No copy fits").await;
+    browser.read(".misfit-note", "It does not fit anywhere").await;
     browser.choose("Sheet", "A3").await;
     browser.see(".board-wrap:not(.is-stale)").await;
     browser.click("Run").await;

@@ -5,6 +5,16 @@ import '@fontsource/spline-sans-mono/latin-600.css';
 import 'bootstrap/dist/css/bootstrap.min.css';
 import './style/tokens.css';
 import './style/base.css';
+import './style/top.css';
+import './style/desk.css';
+import './style/sheet-drawing.css';
+import './style/run.css';
+import './style/card.css';
+import './style/fit.css';
+import './style/jobs.css';
+import './style/form.css';
+import './style/catalogue.css';
+import './style/sheet.css';
 import './style/workshop.css';
 
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
@@ -13,6 +23,7 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 
 import { NewJobPage } from './catalogue/NewJobPage';
+import { WorkshopPage } from './workshop/WorkshopPage';
 import { JobPage } from './job/JobPage';
 import { JobsPage } from './jobs/JobsPage';
 
@@ -26,6 +37,9 @@ if (root) {
           <Routes>
             <Route path="/" element={<JobsPage />} />
             <Route path="/new" element={<NewJobPage />} />
+            <Route path="/workshop" element={<Navigate to="/workshop/stocks" replace />} />
+            <Route path="/workshop/:kind" element={<WorkshopPage />} />
+            <Route path="/workshop/:kind/:id" element={<WorkshopPage />} />
             <Route path="/jobs/:id" element={<Navigate to="form" replace />} />
             <Route path="/jobs/:id/:stage" element={<JobPage />} />
             <Route path="*" element={<Navigate to="/" replace />} />

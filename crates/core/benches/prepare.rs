@@ -36,8 +36,8 @@ fn carton_to_lines() {
 #[divan::bench]
 fn window_and_layout(bencher: Bencher<'_, '_>) {
     let (job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
-    let records = aptum_core::prepare::Records::of(&job, &workshop).unwrap();
-    let flat = job.form.draw(records.stock.caliper, job.unit).unwrap();
+    let records = aptum_core::records::Records::of(&job, &workshop).unwrap();
+    let flat = job.form.draw(records.stock().caliper, job.unit).unwrap();
     let art = job.face.as_ref().unwrap().print(&flat.parts[0], 1.0);
     let page = job.sheet.page();
     bencher.bench_local(|| {
@@ -46,7 +46,7 @@ fn window_and_layout(bencher: Bencher<'_, '_>) {
         let marks = place_marks(records.marks.unwrap(), page, printable, "");
         let windows = machines.windows(page, job.sheet.orientation, &marks);
         let piece = Piece::new(&flat.parts[0].outline, &art.printed).unwrap();
-        black_box(rows_and_columns(&piece, &windows, &[0, 1, 2, 3], 2.0, 40))
+        black_box(rows_and_columns(&piece, &windows, &[0.0, 90.0, 180.0, 270.0], 2.0, 40))
     });
 }
 
@@ -58,7 +58,13 @@ fn layout_of_hundreds(bencher: Bencher<'_, '_>) {
     let flat = carton(6.0, 5.0, 6.0).draw(0.1, Unit::Mm).unwrap();
     let piece = Piece::new(&flat.parts[0].outline, &Region::empty()).unwrap();
     bencher.bench_local(|| {
-        black_box(rows_and_columns(&piece, &prepared.windows, &[0, 1, 2, 3], 1.0, 1000))
+        black_box(rows_and_columns(
+            &piece,
+            &prepared.windows,
+            &[0.0, 90.0, 180.0, 270.0],
+            1.0,
+            1000,
+        ))
     });
 }
 

@@ -60,6 +60,9 @@ pub enum Drawing {
 pub struct Place {
     /// On which drawing.
     pub drawing: Drawing,
+    /// Of which piece, on a flat.
+    #[serde(default)]
+    pub piece: usize,
     /// SVG path data in mm around or along the place.
     pub path: String,
 }
@@ -190,7 +193,21 @@ impl Check {
     /// The same with a place to look.
     #[must_use]
     pub fn at(mut self, drawing: Drawing, path: String) -> Self {
-        self.place = Some(Place { drawing, path });
+        self.place = Some(Place { drawing, piece: 0, path });
+        self
+    }
+
+    /// The same as a check of piece `number` (from 0), called `name`, whose fields lie below `path`.
+    #[must_use]
+    pub fn of_piece(mut self, number: usize, name: &str, path: &str) -> Self {
+        if number > 0 {
+            self.id = format!("{}-{}", self.id, number + 1);
+            self.label = format!("{name}: {}", self.label);
+            self.remedies = self.remedies.into_iter().map(|remedy| remedy.below(path)).collect();
+            if let Some(place) = &mut self.place {
+                place.piece = number;
+            }
+        }
         self
     }
 
@@ -205,6 +222,16 @@ impl Check {
     #[must_use]
     pub fn attention(mut self, verdict: impl Into<String>) -> Self {
         if self.state == State::Fits {
+            self.state = State::Attention;
+            self.verdict = verdict.into();
+        }
+        self
+    }
+
+    /// The same, something to look at where it is broken: people do it on purpose.
+    #[must_use]
+    pub fn softened(mut self, verdict: impl Into<String>) -> Self {
+        if self.state == State::Broken {
             self.state = State::Attention;
             self.verdict = verdict.into();
         }

@@ -62,6 +62,18 @@ impl Remedy {
         Self { text: text.into(), changes: vec![Change::new(field, value)] }
     }
 
+    /// The same for fields that lie further down, below `path`.
+    #[must_use]
+    pub fn below(mut self, path: &str) -> Self {
+        for change in &mut self.changes {
+            // The sheet is the whole job’s.
+            if !change.field.starts_with("sheet.") {
+                change.field.insert_str(0, path);
+            }
+        }
+        self
+    }
+
     /// A remedy that takes a person.
     #[must_use]
     pub fn advice(text: impl Into<String>) -> Self {
@@ -93,6 +105,14 @@ impl InputError {
             number: number.is_finite().then_some(number),
             remedy,
         }
+    }
+
+    /// The same for a field that lies further down, below `path`.
+    #[must_use]
+    pub fn below(mut self, path: &str) -> Self {
+        self.field.insert_str(0, path);
+        self.remedy = self.remedy.below(path);
+        self
     }
 
     /// An error about something that has no number.

@@ -5,22 +5,28 @@
 //! The stages follow each other: [`form`] draws the flat and [`fold`] closes it, [`face`] prints on it, [`sheet`] lays
 //! copies into the working window, and [`prepare`] runs them all and gathers the [`check`]s.
 
+pub mod arrange;
 pub mod check;
 pub mod error;
 pub mod face;
 pub mod fold;
 pub mod form;
 pub mod geometry;
+mod ground;
 pub mod job;
 pub mod line;
+pub mod nesting;
 pub mod prepare;
+pub mod records;
 pub mod sheet;
 pub mod units;
 pub mod workshop;
 
 pub use check::{Check, State};
 pub use error::InputError;
+pub use ground::Drawn;
 pub use job::Job;
 pub use line::LineKind;
-pub use prepare::{Prepared, prepare};
+pub use nesting::{NestedJob, nest_job};
+pub use prepare::{Prepared, PreparedPiece, prepare};
 pub use workshop::Workshop;

@@ -83,7 +83,7 @@ fn a_job_that_is_only_cut_has_no_marks_and_no_printable_area() {
     job.face = None;
     let prepared = prepare(&job, &workshop()).unwrap();
     assert!(prepared.marks.marks.is_empty());
-    assert!(prepared.arts.is_empty());
+    assert!(prepared.first().arts.is_empty());
     assert_eq!(prepared.windows.printable, prepared.windows.page);
     assert!(
         prepared
@@ -212,10 +212,10 @@ proptest! {
         job.face.as_mut().unwrap().colour = Some("#abcdef".into());
         if landscape { job.sheet.orientation = aptum_core::sheet::Orientation::Landscape; }
         let Ok(prepared) = prepare(&job, &workshop()) else { return Ok(()) };
-        let art = &prepared.arts[0];
+        let art = &prepared.first().arts[0];
         for run in &prepared.layout.runs {
             for placement in &run.placements {
-                let copy = aptum_core::geometry::Region::inside(&placement.place(&prepared.flat.parts[0].outline));
+                let copy = aptum_core::geometry::Region::inside(&placement.place(&prepared.first().flat.parts[0].outline));
                 prop_assert!(copy.minus(&prepared.windows.cut.region).area() < 1e-3);
                 let printed = aptum_core::geometry::Region::inside(&placement.place(&art.fill));
                 prop_assert!(printed.minus(&prepared.windows.print.region).area() < 1e-3);

@@ -162,7 +162,7 @@ proptest! {
         let page = Rect::new(0.0, 0.0, 210.0, 297.0);
         let inner = Rect::new(4.0, 5.0, 204.0, 290.0);
         let set = MarkSet {
-            name: "Any".into(), mark, across, along, keep_clear,
+            name: "Any".into(), mark, across, along, keep_clear, keeping: Default::default(),
             first: Corner::ALL[first],
             tell: if three { Tell::MissingMark } else { Tell::Numeral },
             from: if printable { DistanceFrom::PrintableEdge } else { DistanceFrom::PaperEdge },

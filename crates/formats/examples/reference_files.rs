@@ -22,6 +22,7 @@ fn main() -> Result<(), Box<dyn Error>> {
         let prepared =
             prepare(&job, &workshop).map_err(|errors| format!("{}: {errors:?}", structure.id))?;
         let rings: Vec<Vec<[f64; 2]>> = prepared
+            .first()
             .flat
             .parts
             .iter()
@@ -29,7 +30,7 @@ fn main() -> Result<(), Box<dyn Error>> {
             .map(|ring| ring.into_iter().map(|point| [point.x, point.y]).collect())
             .collect();
         outlines.insert(structure.id.to_owned(), json!(rings));
-        std::fs::write(folder.join(format!("{}.dxf", structure.id)), flat_dxf(&prepared))?;
+        std::fs::write(folder.join(format!("{}.dxf", structure.id)), flat_dxf(prepared.first()))?;
     }
     std::fs::write(folder.join("outlines.json"), serde_json::to_string(&outlines)?)?;
     Ok(())

@@ -82,13 +82,17 @@ impl JobFile {
                 .into_iter()
                 .collect()
         }
-        let backing = job.form.backing.as_ref().map(|backing| &backing.stock);
-        let mut stocks = pick(&workshop.stocks, Some(&job.stock));
-        stocks.extend(pick(&workshop.stocks, backing));
+        let mut stocks = BTreeMap::new();
+        for piece in job.pieces() {
+            let backing = piece.form.backing.as_ref().map(|backing| &backing.stock);
+            stocks.extend(pick(&workshop.stocks, Some(piece.stock)));
+            stocks.extend(pick(&workshop.stocks, backing));
+        }
         let used = Workshop {
             stocks,
             printers: pick(&workshop.printers, job.sheet.printer.as_ref()),
             cutters: pick(&workshop.cutters, job.sheet.cutter.as_ref()),
+            carriers: pick(&workshop.carriers, job.sheet.carrier.as_ref()),
             mark_sets: pick(&workshop.mark_sets, job.sheet.marks.as_ref()),
         };
         Self { format: "aptum-job".to_owned(), version: VERSION, job: job.clone(), workshop: used }
@@ -122,19 +126,28 @@ impl JobFile {
     pub fn adopt(self, workshop: &Workshop) -> (Job, Workshop) {
         let Self { mut job, workshop: brought, .. } = self;
         let mut new = Workshop::default();
-        let stock = Some(job.stock.clone());
-        let stock = settle(stock, &brought.stocks, &workshop.stocks, &mut new.stocks);
-        job.stock = stock.unwrap_or(job.stock);
-        if let Some(backing) = &mut job.form.backing {
-            let stock = Some(backing.stock.clone());
-            let stock = settle(stock, &brought.stocks, &workshop.stocks, &mut new.stocks);
-            backing.stock = stock.unwrap_or_else(|| backing.stock.clone());
+        let mut card = |stock: &mut RecordId| {
+            let found =
+                settle(Some(stock.clone()), &brought.stocks, &workshop.stocks, &mut new.stocks);
+            *stock = found.unwrap_or_else(|| stock.clone());
+        };
+        card(&mut job.stock);
+        let companions =
+            job.companions.iter_mut().map(|other| (&mut other.form, Some(&mut other.stock)));
+        for (form, stock) in std::iter::once((&mut job.form, None)).chain(companions) {
+            stock.into_iter().for_each(&mut card);
+            form.backing.iter_mut().for_each(|backing| card(&mut backing.stock));
+        }
+        for run in job.sheet.kept.iter_mut().flat_map(|kept| &mut kept.runs) {
+            run.stock.iter_mut().for_each(&mut card);
         }
         let plan = &mut job.sheet;
         plan.printer =
             settle(plan.printer.take(), &brought.printers, &workshop.printers, &mut new.printers);
         plan.cutter =
             settle(plan.cutter.take(), &brought.cutters, &workshop.cutters, &mut new.cutters);
+        plan.carrier =
+            settle(plan.carrier.take(), &brought.carriers, &workshop.carriers, &mut new.carriers);
         plan.marks =
             settle(plan.marks.take(), &brought.mark_sets, &workshop.mark_sets, &mut new.mark_sets);
         (job, new)

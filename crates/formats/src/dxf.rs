@@ -5,7 +5,7 @@
 
 use aptum_core::form::Flat;
 use aptum_core::geometry::{Affine, BezPath, PathEl, Point};
-use aptum_core::{LineKind, Prepared};
+use aptum_core::{LineKind, PreparedPiece};
 use chrono::{DateTime, Local, Utc};
 use dxf::entities::{Entity, EntityType, LwPolyline, Spline};
 use dxf::enums::{AcadVersion, Units};
@@ -30,7 +30,7 @@ const fn colour(kind: LineKind) -> u8 {
 
 /// The flat of a prepared job.
 #[must_use]
-pub fn flat_dxf(prepared: &Prepared) -> Vec<u8> {
+pub fn flat_dxf(piece: &PreparedPiece) -> Vec<u8> {
     let mut drawing = Drawing::new();
     drawing.header.version = AcadVersion::R2000;
     // $INSUNITS 4.
@@ -42,7 +42,7 @@ pub fn flat_dxf(prepared: &Prepared) -> Vec<u8> {
     (header.creation_date_universal, header.update_date_universal) = (universal, universal);
     (header.fingerprint_guid, header.version_guid) = (Uuid::nil(), Uuid::nil());
     let mut known: Vec<LineKind> = Vec::new();
-    for (kind, path) in lines(&prepared.flat) {
+    for (kind, path) in lines(&piece.flat) {
         if !known.contains(&kind) {
             known.push(kind);
             drawing.add_layer(Layer {

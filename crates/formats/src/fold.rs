@@ -8,7 +8,7 @@ use std::collections::BTreeMap;
 use aptum_core::fold::Pose;
 use aptum_core::form::Flat;
 use aptum_core::geometry::{Affine, BezPath, Point, flattened_to};
-use aptum_core::{LineKind, Prepared};
+use aptum_core::{LineKind, PreparedPiece};
 use serde_json::{Value, json};
 
 /// Vertices nearer than this, mm, are one; a vertex this near to an edge lies on it.
@@ -19,8 +19,8 @@ const CURVES: f64 = 0.02;
 
 /// The flat of a prepared job.
 #[must_use]
-pub fn flat_fold(name: &str, prepared: &Prepared) -> String {
-    let flat = &prepared.flat;
+pub fn flat_fold(name: &str, piece: &PreparedPiece) -> String {
+    let flat = &piece.flat;
     let mut net = Network::default();
     let up = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, flat.bounds.y1]);
     let ring = |path: &BezPath| flattened_to(&(up * path.clone()), CURVES).into_iter().next();
@@ -35,7 +35,7 @@ pub fn flat_fold(name: &str, prepared: &Prepared) -> String {
         net.vertex(*from);
         net.vertex(*to);
     }
-    let pose = Pose::at(&prepared.fold, prepared.fold.closed());
+    let pose = Pose::at(&piece.fold, piece.fold.closed());
     let faces: Vec<Vec<usize>> = rings.iter().map(|ring| net.with_vertices_on(ring)).collect();
     let mut edges: BTreeMap<(usize, usize), Vec<usize>> = BTreeMap::new();
     for (face, ring) in faces.iter().enumerate() {

@@ -3,7 +3,7 @@
 use std::fmt::Write;
 
 use aptum_core::geometry::{BezPath, path_text};
-use aptum_core::sheet::Placement;
+use aptum_core::sheet::{Placement, cut_once};
 use aptum_core::{Job, LineKind, Prepared};
 
 use crate::line_style::line_style;
@@ -19,10 +19,13 @@ pub enum MarksInCut {
     Included,
 }
 
+/// Copies this far apart, mm, share no edge.
+const LEAST_SPACING: f64 = 0.01;
+
 /// The cut file of sheet `number` (from 1); `None` when there are fewer sheets.
 ///
 /// One group per kind of line, its id the kind's name and `data-iso19593-1` its processing step;
-/// what is pressed comes before what is cut. The page's frame is the group `guide`.
+/// what is pressed comes before what is cut. Edges that touching copies share are cut once. The page's frame is the group `guide`.
 #[must_use]
 pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -> Option<String> {
     let placements = prepared.layout.each_sheet().nth(number.checked_sub(1)? as usize)?;
@@ -41,7 +44,7 @@ pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -
         format_args!("<rect id=\"page\" x=\"0\" y=\"0\" width=\"{width}\" height=\"{height}\"/>"),
     );
     line(&mut svg, format_args!("</g>"));
-    let parts: Vec<_> = prepared.flat.parts.iter().map(lines_by_kind).collect();
+    let parts: Vec<_> = prepared.blanks().map(|blank| lines_by_kind(blank.part)).collect();
     for kind in LineKind::IN_ORDER {
         let placed: Vec<BezPath> = placements
             .iter()
@@ -51,6 +54,9 @@ pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -
         if placed.is_empty() {
             continue;
         }
+        // Only copies that may touch share edges.
+        let shares = kind == LineKind::Cut && job.sheet.spacing < LEAST_SPACING;
+        let placed = if shares { cut_once(placed) } else { placed };
         open(&mut svg, kind);
         for part in placed {
             line(&mut svg, format_args!("<path d=\"{}\"/>", path_text(&part)));

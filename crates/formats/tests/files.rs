@@ -5,8 +5,9 @@
 mod reading;
 
 use aptum_core::geometry::{BezPath, Rect, Shape};
+use aptum_core::sheet::nest::ToTheEnd;
 use aptum_core::sheet::{Orientation, standard_sizes};
-use aptum_core::{Job, LineKind, Prepared, Workshop, prepare};
+use aptum_core::{Job, LineKind, Prepared, Workshop, nest_job, prepare};
 use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
 use proptest::prelude::*;
@@ -132,7 +133,7 @@ fn the_print_file_is_told_not_to_scale_and_has_a_page_per_sheet() {
     let scale = strokes[0].path.bounding_box();
     near(scale.width(), 100.0, 0.001);
     for placement in &prepared.layout.runs[0].placements {
-        let copy = placement.transform().transform_rect_bbox(prepared.flat.bounds);
+        let copy = placement.transform().transform_rect_bbox(prepared.first().flat.bounds);
         assert_eq!(copy.intersect(scale).area(), 0.0);
     }
     // As many copies as were laid: the colour is the first fill of each.
@@ -149,7 +150,7 @@ fn one_piece_alone_is_trimmed_to_its_blank_with_the_bleed_around_it() {
     let pdf = open(&print_pdf(&job, &prepared).unwrap());
     let (trim, bleed) = (page_box(&pdf, 1, b"TrimBox"), page_box(&pdf, 1, b"BleedBox"));
     let placement = prepared.layout.runs[0].placements[0];
-    let blank = placement.transform().transform_rect_bbox(prepared.flat.bounds);
+    let blank = placement.transform().transform_rect_bbox(prepared.first().flat.bounds);
     near(trim.width(), blank.width(), 0.01);
     near(trim.x0, blank.x0, 0.01);
     near(bleed.width(), trim.width() + 2.0, 0.01);
@@ -179,11 +180,11 @@ fn the_cut_file_has_a_group_per_kind_with_creases_first() {
     let placements = &prepared.layout.runs[0].placements;
     assert_eq!(closed.len(), placements.len());
     for (path, placement) in closed.iter().zip(placements) {
-        let want = placement.transform().transform_rect_bbox(prepared.flat.bounds);
+        let want = placement.transform().transform_rect_bbox(prepared.first().flat.bounds);
         let got = path.bounding_box();
         near(got.x0, want.x0, 0.001);
         near(got.y1, want.y1, 0.001);
-        near(path.area().abs(), prepared.flat.area(), 0.1);
+        near(path.area().abs(), prepared.first().flat.area(), 0.1);
     }
     assert!(cut_svg(&job, &prepared, 0, MarksInCut::LeftOut).is_none());
     assert!(cut_svg(&job, &prepared, 99, MarksInCut::LeftOut).is_none());
@@ -212,7 +213,7 @@ fn the_hand_cut_file_shows_lines_by_kind_a_legend_and_no_marks() {
     // Two kinds of line for each copy, a sample of each in the legend, and the scale.
     let strokes = page.iter().filter(|ink| ink.how == "S").count();
     assert_eq!(strokes, 2 * prepared.layout.runs[0].placements.len() + 2 + 1);
-    let kinds: Vec<_> = prepared.flat.lines().iter().map(|line| line.kind).collect();
+    let kinds: Vec<_> = prepared.first().flat.lines().iter().map(|line| line.kind).collect();
     assert!(kinds.contains(&LineKind::Crease));
 }
 
@@ -229,8 +230,8 @@ fn a_legend_without_room_gets_a_page_of_its_own() {
     // A sheet cut to the blank: the notches beside the flaps are wide enough, so fill them too.
     job.sheet.size = aptum_core::sheet::SheetSize {
         name: "Tight".into(),
-        width: drawn.flat.bounds.width(),
-        height: drawn.flat.bounds.height(),
+        width: drawn.first().flat.bounds.width(),
+        height: drawn.first().flat.bounds.height(),
     };
     job.sheet.copies = 1;
     let mut prepared = prepare(&job, &workshop()).unwrap();
@@ -325,12 +326,78 @@ proptest! {
         let art: Vec<Rect> =
             page.iter().filter(|ink| ink.how == "rg").map(|ink| ink.path.bounding_box()).collect();
         prop_assert_eq!(cuts.len(), art.len());
-        let bleed = prepared.arts[0].bleed;
+        let bleed = prepared.first().arts[0].bleed;
         for (cut, art) in cuts.iter().zip(&art) {
             // Colour lies on the piece, and past its cut by no more than the bleed.
             let reach = cut.bounding_box().inflate(bleed + 0.01, bleed + 0.01);
             prop_assert!(reach.contains_rect(*art), "{art:?} {reach:?}");
-            prop_assert!((cut.area().abs() - prepared.flat.area()).abs() < 0.01 * prepared.flat.area());
+            prop_assert!((cut.area().abs() - prepared.first().flat.area()).abs() < 0.01 * prepared.first().flat.area());
         }
     }
+}
+
+#[test]
+fn edges_that_touching_tags_share_are_cut_once() {
+    let mut job = tomato();
+    job.form =
+        aptum_core::form::Form::new("tag", &[("width", 40.0), ("height", 60.0), ("hole", 0.0)]);
+    job.face = None;
+    job.sheet.copies = 6;
+    let length = |spacing: f64| -> (usize, f64) {
+        let mut job = job.clone();
+        job.sheet.spacing = spacing;
+        let prepared = prepare(&job, &workshop()).unwrap();
+        let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+        let strokes = group(&roxmltree::Document::parse(&svg).unwrap(), "cut");
+        (strokes.len(), strokes.iter().map(|stroke| stroke.perimeter(1e-6)).sum())
+    };
+    let apart = length(2.0);
+    assert_eq!(apart.0, 6);
+    near(apart.1, 6.0 * 200.0, 0.01);
+    let (_, touching) = length(0.0);
+    // In one row of six: five edges of one side or the other are shared; in two rows of three, seven are.
+    let shared = apart.1 - touching;
+    assert!(
+        [5.0 * 40.0, 5.0 * 60.0, 4.0 * 60.0 + 3.0 * 40.0, 4.0 * 40.0 + 3.0 * 60.0]
+            .iter()
+            .any(|sum| (shared - sum).abs() < 0.01),
+        "{shared}"
+    );
+}
+
+/// Whatever way round and on whichever sheet a copy was laid, its cuts are in that sheet’s file once, in the cut
+/// window, and the page with its art is printed for each sheet.
+#[test]
+fn a_nested_layout_goes_out_as_it_lies() {
+    let mut job = job(include_str!("../../../demo/jobs/spring-table-set.json"));
+    job.sheet.turning = aptum_core::sheet::Turning::Free;
+    job.sheet.search.budget = 1.0;
+    let nested = nest_job(&job, &workshop(), &ToTheEnd).unwrap();
+    job.sheet.kept = Some(nested.kept);
+    let prepared = prepare(&job, &workshop()).unwrap();
+    let blanks: Vec<_> = prepared.blanks().collect();
+    let sheets: Vec<_> = prepared.layout.each_sheet().collect();
+    let mut laid = 0;
+    for (number, placements) in sheets.iter().enumerate() {
+        let sheet = u32::try_from(number + 1).unwrap();
+        let svg = cut_svg(&job, &prepared, sheet, MarksInCut::LeftOut).unwrap();
+        let cuts = group(&roxmltree::Document::parse(&svg).unwrap(), "cut");
+        let length: f64 = cuts.iter().map(|cut| cut.perimeter(1e-6)).sum();
+        let wanted: f64 = placements
+            .iter()
+            .map(|at| {
+                let part = blanks[at.part].part;
+                let lines = part.lines.iter().filter(|line| line.kind == LineKind::Cut);
+                part.outline.perimeter(1e-6)
+                    + lines.map(|line| line.path.perimeter(1e-6)).sum::<f64>()
+            })
+            .sum();
+        near(length, wanted, 0.001 * wanted);
+        let window = prepared.windows.cut.base.inflate(0.02, 0.02);
+        assert!(cuts.iter().all(|cut| window.contains_rect(cut.bounding_box())));
+        laid += placements.len();
+    }
+    assert_eq!(laid, 20);
+    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    assert_eq!(pdf.get_pages().len(), sheets.len());
 }

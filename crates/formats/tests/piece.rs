@@ -82,7 +82,7 @@ fn outlines_are_valid_and_have_the_areas_of_the_reference() {
     for structure in CATALOGUE {
         let row = &tables["flats"][structure.id];
         assert_eq!(row["valid"], true, "{}: run make reference", structure.id);
-        let flat = prepared(structure.id, &[]).flat;
+        let flat = prepared(structure.id, &[]).first().flat.clone();
         assert_eq!(flat.parts.len(), row["areas"].as_array().unwrap().len(), "{}", structure.id);
         for (index, part) in flat.parts.iter().enumerate() {
             let (area, length) = (number(&row["areas"][index]), number(&row["perimeters"][index]));
@@ -106,7 +106,7 @@ fn drawings_pass_the_audit_with_every_line_on_its_layer() {
         let row = &tables["drawings"][structure.id];
         assert_eq!((&row["errors"], &row["fixes"]), (&0.into(), &0.into()), "{}", structure.id);
         assert_eq!(row["insunits"], 4);
-        let flat = prepared(structure.id, &[]).flat;
+        let flat = prepared(structure.id, &[]).first().flat.clone();
         let mut lengths: BTreeMap<String, f64> = BTreeMap::new();
         let outlines = flat.parts.iter().map(|part| ("cut", &part.outline));
         let lines = flat.parts.iter().flat_map(|part| &part.lines);
@@ -129,8 +129,8 @@ fn drawings_pass_the_audit_with_every_line_on_its_layer() {
 #[test]
 fn the_drawing_reads_back_with_curves_as_curves() {
     use dxf::entities::EntityType;
-    let bytes = flat_dxf(&prepared("pillow", &[]));
-    assert!(bytes == flat_dxf(&prepared("pillow", &[])), "the same job gives the same file");
+    let bytes = flat_dxf(prepared("pillow", &[]).first());
+    assert!(bytes == flat_dxf(prepared("pillow", &[]).first()), "the same job gives the same file");
     let drawing = dxf::Drawing::load(&mut std::io::Cursor::new(bytes)).unwrap();
     let splines =
         drawing.entities().filter(|e| matches!(e.specific, EntityType::Spline(_))).count();
@@ -146,7 +146,7 @@ fn the_drawing_reads_back_with_curves_as_curves() {
 fn the_creased_sheet_keeps_the_rules_of_its_format() {
     for structure in CATALOGUE {
         let prepared = prepared(structure.id, &[]);
-        let fold: Value = serde_json::from_str(&flat_fold("A piece", &prepared)).unwrap();
+        let fold: Value = serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
         assert_eq!(fold["file_spec"], 1.1);
         assert_eq!(fold["frame_unit"], "mm");
         let array = |key: &str| fold[key].as_array().unwrap().clone();
@@ -183,11 +183,12 @@ fn the_creased_sheet_keeps_the_rules_of_its_format() {
             assert!(doubled > 0.0, "{}: faces run anticlockwise", structure.id);
             area += doubled / 2.0;
         }
-        let card: f64 = prepared.flat.parts.iter().map(|part| part.outline.area().abs()).sum();
+        let card: f64 =
+            prepared.first().flat.parts.iter().map(|part| part.outline.area().abs()).sum();
         assert!((area - card).abs() < 5e-3 * card, "{}: {area} {card}", structure.id);
         // Every crease is an edge: as many folded edges as hinges at least.
         let folded = letters.iter().filter(|letter| ["M", "V"].contains(&letter.as_str().unwrap()));
-        let hinges = prepared.fold.panels.iter().filter(|panel| panel.fold != 0.0).count();
+        let hinges = prepared.first().fold.panels.iter().filter(|panel| panel.fold != 0.0).count();
         assert!(folded.count() >= hinges, "{}", structure.id);
     }
 }
@@ -197,9 +198,9 @@ fn the_creased_sheet_keeps_the_rules_of_its_format() {
 fn the_folded_model_is_valid_and_holds_the_card() {
     for structure in ["straight-tuck", "lid-and-base", "icosahedron", "pillow", "gable"] {
         let prepared = prepared(structure, &[]);
-        let text = folded_gltf("A piece", &prepared, "#aa8844", "#ffffff");
+        let text = folded_gltf("A piece", prepared.first(), "#aa8844", "#ffffff");
         let (document, buffers, _) = gltf::import_slice(text.as_bytes()).unwrap();
-        assert_eq!(document.nodes().count(), prepared.fold.panels.len());
+        assert_eq!(document.nodes().count(), prepared.first().fold.panels.len());
         assert_eq!(document.materials().count(), 3);
         let mut volume = 0.0;
         for mesh in document.meshes() {
@@ -219,7 +220,7 @@ fn the_folded_model_is_valid_and_holds_the_card() {
                 }
             }
         }
-        let card = prepared.flat.area() * prepared.fold.caliper;
+        let card = prepared.first().flat.area() * prepared.first().fold.caliper;
         assert!((volume - card).abs() < 0.02 * card, "{structure}: {volume} {card}");
     }
 }
@@ -228,7 +229,7 @@ fn the_folded_model_is_valid_and_holds_the_card() {
 fn the_object_file_stands_as_the_piece_does() {
     let prepared =
         prepared("four-corner-tray", &[("length", 100.0), ("width", 60.0), ("height", 30.0)]);
-    let text = folded_obj(&prepared);
+    let text = folded_obj(prepared.first());
     let corners: Vec<[f64; 3]> = text
         .lines()
         .filter_map(|line| line.strip_prefix("v "))
@@ -242,13 +243,13 @@ fn the_object_file_stands_as_the_piece_does() {
         all.clone().fold(f64::MIN, f64::max) - all.fold(f64::MAX, f64::min)
     };
     // Outside, y up: 100 + 4t, 30 + t, 60 + 2t.
-    let t = prepared.fold.caliper;
+    let t = prepared.first().fold.caliper;
     for (axis, want) in [(0, 100.0 + 4.0 * t), (1, 30.0 + t), (2, 60.0 + 2.0 * t)] {
         assert!((span(axis) - want).abs() < 0.01, "{axis}: {} {want}", span(axis));
     }
     assert_eq!(
         text.lines().filter(|line| line.starts_with("o ")).count(),
-        prepared.fold.panels.len()
+        prepared.first().fold.panels.len()
     );
     let most = corners.len();
     for face in text.lines().filter_map(|line| line.strip_prefix("f ")) {

@@ -47,6 +47,20 @@ fn main() {
         status.lines().find(|line| line.starts_with("VmRSS")).unwrap_or("VmRSS: unknown");
     println!("{:<32} {:>14}   to reach: 60 MB", "resident memory", resident[6..].trim());
 
+    // Sheets filled with many small pieces, as long as the search goes on.
+    let set: serde_json::Value =
+        serde_json::from_slice(&ask(&host, "GET", "/api/jobs/18", "")).unwrap();
+    let mut set = set["job"].clone();
+    set["sheet"]["copies"] = 300.into();
+    set["sheet"]["search"]["budget"] = 10.into();
+    let start = Instant::now();
+    ask(&host, "POST", "/api/jobs/18/nest", &set.to_string());
+    show("nesting with a budget of 10 s", start.elapsed(), "10 s");
+    let status =
+        std::fs::read_to_string(format!("/proc/{}/status", server.id())).unwrap_or_default();
+    let most = status.lines().find(|line| line.starts_with("VmHWM")).unwrap_or("VmHWM: unknown");
+    println!("{:<32} {:>14}   to reach: 300 MB", "most memory", most[6..].trim());
+
     let page = String::from_utf8(ask(&host, "GET", "/", "")).unwrap();
     let mut bytes = page.len();
     // What the page names, and the faces it shows at once.

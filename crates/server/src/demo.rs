@@ -25,6 +25,7 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/plant-tag.json"),
     include_str!("../../../demo/jobs/month-tabs.json"),
     include_str!("../../../demo/jobs/bulb-box.json"),
+    include_str!("../../../demo/jobs/spring-table-set.json"),
 ];
 
 fn read<T: serde::de::DeserializeOwned>(what: &str, text: &str) -> Result<T, StoreError> {

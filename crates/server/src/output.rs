@@ -1,6 +1,6 @@
 //! The files of a prepared job, the same for the page and for the command line.
 
-use aptum_core::{Job, Prepared};
+use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::dxf::flat_dxf;
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
@@ -39,33 +39,40 @@ pub fn cut(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -> Op
     Some(OutputFile { name: format!("cut-{number}.svg"), bytes: svg.into_bytes(), pages: 1 })
 }
 
-/// The piece itself: its flat, and, where it folds, the closed piece in card of `colour`.
-pub fn piece<'a>(
+/// The pieces themselves: each one's flat, and, where it folds, the closed piece in its card's colour. The
+/// files of further pieces carry the piece's number.
+pub fn pieces<'a>(
     job: &'a Job,
     prepared: &'a Prepared,
-    colour: &'a str,
+    workshop: &'a Workshop,
 ) -> impl Iterator<Item = OutputFile> + 'a {
-    let folds = !prepared.fold.is_flat();
-    let file = |name: &str, bytes: Vec<u8>| OutputFile { name: name.to_owned(), bytes, pages: 1 };
-    let flat = [
-        file("flat.dxf", flat_dxf(prepared)),
-        file("flat.fold", flat_fold(&job.name, prepared).into_bytes()),
-    ];
-    let printed = job.face.as_ref().and_then(|face| face.colour.as_deref()).unwrap_or(colour);
-    let folded = folds.then(|| {
-        [
-            file("folded.gltf", folded_gltf(&job.name, prepared, printed, colour).into_bytes()),
-            file("folded.obj", folded_obj(prepared).into_bytes()),
-        ]
-    });
-    flat.into_iter().chain(folded.into_iter().flatten())
+    job.pieces().zip(&prepared.pieces).enumerate().flat_map(|(at, (piece, drawn))| {
+        let number = if at == 0 { String::new() } else { format!("{}-", at + 1) };
+        let file = |name: &str, bytes: Vec<u8>| OutputFile {
+            name: format!("{number}{name}"),
+            bytes,
+            pages: 1,
+        };
+        let card = workshop.stocks.get(piece.stock).map_or("#ffffff", |stock| &stock.colour);
+        let printed = piece.face.and_then(|face| face.colour.as_deref()).unwrap_or(card);
+        let mut files = vec![
+            file("flat.dxf", flat_dxf(drawn)),
+            file("flat.fold", flat_fold(piece.name, drawn).into_bytes()),
+        ];
+        if !drawn.fold.is_flat() {
+            let gltf = folded_gltf(piece.name, drawn, printed, card);
+            files.push(file("folded.gltf", gltf.into_bytes()));
+            files.push(file("folded.obj", folded_obj(drawn).into_bytes()));
+        }
+        files
+    })
 }
 
 /// Every file, one after the other so that they need not be in memory together.
 pub fn all<'a>(
     job: &'a Job,
     prepared: &'a Prepared,
-    colour: &'a str,
+    workshop: &'a Workshop,
     marks: MarksInCut,
 ) -> impl Iterator<Item = OutputFile> + 'a {
     let cuts =
@@ -74,7 +81,7 @@ pub fn all<'a>(
         .into_iter()
         .chain([hand_cut(job, prepared)])
         .chain(cuts)
-        .chain(piece(job, prepared, colour))
+        .chain(pieces(job, prepared, workshop))
 }
 
 /// Marks go into a cut file only on request: `included`.

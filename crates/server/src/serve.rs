@@ -6,7 +6,7 @@ use rocket::config::{Config, LogLevel};
 use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
 
-use crate::api::{self, Summaries};
+use crate::api::{self, Summaries, Tasks};
 use crate::assets;
 use crate::gate::{SafeHeaders, Trusted, trusted};
 use crate::store::Store;
@@ -36,6 +36,7 @@ pub fn server(store: Store, listen: &Listen) -> Rocket<Build> {
     rocket::custom(config)
         .manage(store)
         .manage(Summaries::default())
+        .manage(Tasks::default())
         .mount("/api", api::routes())
         .mount("/", assets::routes())
         .mount("/", routes![trusted::refusal])

@@ -33,10 +33,19 @@ fn send(client: &Client, path: &str, body: &[u8]) -> (u16, Value) {
 /// The pointer of every value in a document, its parts included.
 fn pointers(value: &Value, at: &str, found: &mut Vec<String>) {
     found.push(at.to_owned());
-    if let Value::Object(fields) = value {
-        for (name, inner) in fields {
-            pointers(inner, &format!("{at}/{name}"), found);
+    match value {
+        Value::Object(fields) => {
+            for (name, inner) in fields {
+                pointers(inner, &format!("{at}/{name}"), found);
+            }
         }
+        // What is alike is looked at once.
+        Value::Array(items) => {
+            if let Some(first) = items.first() {
+                pointers(first, &format!("{at}/0"), found);
+            }
+        }
+        _ => {}
     }
 }
 
@@ -50,7 +59,140 @@ fn job(client: &Client, id: u32) -> Value {
 fn every_field_with_every_kind_of_nonsense_is_answered_in_words() {
     let folder = TempDir::new().unwrap();
     let client = client(&folder);
-    let nonsense = [
+    let nonsense = nonsense();
+    let (mut refused, mut prepared) = (0, 0);
+    let mut jobs: Vec<Value> = [1, 2, 3, 4, 18].map(|id| job(&client, id)).to_vec();
+    // One whose layout is kept.
+    let lock = json!({ "run": 0, "chosen": [0], "what": { "act": "lock" } });
+    let lock = json!({ "job": jobs[2], "arrange": lock }).to_string();
+    let mut kept = jobs[2].clone();
+    kept["sheet"]["kept"] = send(&client, "/api/arrange", lock.as_bytes()).1["kept"].clone();
+    assert!(kept["sheet"]["kept"].is_object());
+    // One in two parts.
+    let mut split = jobs[3].clone();
+    split["form"]["split"] = json!({ "panel": "Back", "by": "across", "at": 20.0, "flap": 13.0 });
+    jobs.extend([kept, split]);
+    for whole in jobs {
+        let mut fields = Vec::new();
+        pointers(&whole, "", &mut fields);
+        assert!(fields.len() > 20);
+        for field in &fields {
+            for value in &nonsense {
+                let mut changed = whole.clone();
+                *changed.pointer_mut(field).unwrap() = value.clone();
+                let (status, body) = send(&client, "/api/preview", changed.to_string().as_bytes());
+                match status {
+                    200 => prepared += 1,
+                    422 => {
+                        refused += 1;
+                        in_words(&body, &format!("{field} = {value}"));
+                    }
+                    _ => panic!("{field} = {value}: {status} {body}"),
+                }
+            }
+        }
+    }
+    assert!(refused > 500 && prepared > 20, "{refused} refused, {prepared} prepared");
+}
+
+/// A refusal says what is wrong, where, and what to do.
+fn in_words(body: &Value, what: &str) {
+    assert!(!body["detail"].as_str().unwrap().is_empty(), "{what}");
+    for error in body["errors"].as_array().unwrap() {
+        assert!(!error["field"].as_str().unwrap().is_empty(), "{what}");
+        assert!(!error["remedy"]["text"].as_str().unwrap().is_empty(), "{what}");
+    }
+}
+
+#[test]
+fn every_field_of_a_record_with_nonsense_is_answered_in_words_and_nothing_is_kept() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let state = || {
+        let request = client.get("/api/workshop/state").header(Header::new("Host", HOST));
+        request.dispatch().into_json::<Value>().unwrap()
+    };
+    let before = state();
+    let (mut refused, mut drawn) = (0, 0);
+    for (kind, records) in before["workshop"].as_object().unwrap() {
+        for record in records.as_object().unwrap().values() {
+            let mut whole = record.clone();
+            whole["kind"] = json!(kind);
+            let mut fields = Vec::new();
+            pointers(&whole, "", &mut fields);
+            for field in &fields {
+                for value in nonsense() {
+                    let mut changed = whole.clone();
+                    *changed.pointer_mut(field).unwrap() = value.clone();
+                    let what = format!("{kind} {field} = {value}");
+                    let bytes = changed.to_string();
+                    let (status, body) = send(&client, "/api/workshop/drawing", bytes.as_bytes());
+                    match status {
+                        200 => drawn += 1,
+                        422 => {
+                            refused += 1;
+                            in_words(&body, &what);
+                            let entry = json!({ "version": before["version"], "record": changed });
+                            let entry = entry.to_string();
+                            let path = "/api/workshop/records";
+                            assert_eq!(send(&client, path, entry.as_bytes()).0, 422, "{what}");
+                        }
+                        _ => panic!("{what}: {status} {body}"),
+                    }
+                }
+            }
+        }
+    }
+    assert!(refused > 500 && drawn > 100, "{refused} refused, {drawn} drawn");
+    assert_eq!(state(), before);
+}
+
+#[test]
+fn every_field_of_an_act_by_hand_with_nonsense_is_answered_in_words() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let job = job(&client, 3);
+    for what in [
+        json!({ "act": "move", "x": 1.0, "y": 1.0, "snap": 2.0 }),
+        json!({ "act": "turn", "degrees": 30.0 }),
+        json!({ "act": "align", "to": "left" }),
+        json!({ "act": "distribute", "along": "down" }),
+        json!({ "act": "grid", "columns": 2, "rows": 1, "across": 1.0, "down": 1.0 }),
+        json!({ "act": "lock" }),
+        json!({ "act": "add", "part": 0 }),
+    ] {
+        let whole = json!({ "run": 0, "chosen": [0, 1], "what": what });
+        let mut fields = Vec::new();
+        pointers(&whole, "", &mut fields);
+        let ask = |arrange: &Value| {
+            let body = json!({ "job": job, "arrange": arrange }).to_string();
+            send(&client, "/api/arrange", body.as_bytes())
+        };
+        assert_eq!(ask(&whole).0, 200, "{whole}");
+        for field in fields {
+            for value in nonsense() {
+                let mut changed = whole.clone();
+                *changed.pointer_mut(&field).unwrap() = value.clone();
+                let (status, body) = ask(&changed);
+                match status {
+                    // What is laid then can be prepared.
+                    200 => {
+                        let mut kept = job.clone();
+                        kept["sheet"]["kept"] = body["kept"].clone();
+                        let kept = kept.to_string();
+                        let (status, _) = send(&client, "/api/preview", kept.as_bytes());
+                        assert_eq!(status, 200, "{field} = {value}");
+                    }
+                    422 => in_words(&body, &format!("{field} = {value}")),
+                    _ => panic!("{field} = {value}: {status} {body}"),
+                }
+            }
+        }
+    }
+}
+
+fn nonsense() -> Vec<Value> {
+    vec![
         json!(null),
         json!(-1),
         json!(0),
@@ -67,35 +209,7 @@ fn every_field_with_every_kind_of_nonsense_is_answered_in_words() {
         json!([[1]]),
         json!({}),
         json!({ "shape": "angle" }),
-    ];
-    let (mut refused, mut prepared) = (0, 0);
-    for id in 1..=4 {
-        let whole = job(&client, id);
-        let mut fields = Vec::new();
-        pointers(&whole, "", &mut fields);
-        assert!(fields.len() > 20);
-        for field in &fields {
-            for value in &nonsense {
-                let mut changed = whole.clone();
-                *changed.pointer_mut(field).unwrap() = value.clone();
-                let (status, body) = send(&client, "/api/preview", changed.to_string().as_bytes());
-                match status {
-                    200 => prepared += 1,
-                    422 => {
-                        refused += 1;
-                        let words = body["detail"].as_str().unwrap();
-                        assert!(!words.is_empty(), "{field} = {value}");
-                        for error in body["errors"].as_array().unwrap() {
-                            assert!(!error["field"].as_str().unwrap().is_empty());
-                            assert!(!error["remedy"]["text"].as_str().unwrap().is_empty());
-                        }
-                    }
-                    _ => panic!("{field} = {value}: {status} {body}"),
-                }
-            }
-        }
-    }
-    assert!(refused > 500 && prepared > 20, "{refused} refused, {prepared} prepared");
+    ]
 }
 
 #[test]
@@ -123,7 +237,7 @@ fn a_refused_change_leaves_the_job_as_it_was() {
     }
     assert_eq!(job(&client, 3), before);
     let list = client.get("/api/jobs").header(Header::new("Host", HOST)).dispatch();
-    assert_eq!(list.into_json::<Vec<Value>>().unwrap().len(), 17);
+    assert_eq!(list.into_json::<Vec<Value>>().unwrap().len(), 18);
 }
 
 #[test]
@@ -167,7 +281,7 @@ fn a_port_in_use_is_said_and_a_second_server_on_the_same_data_sees_the_same_jobs
     assert_ne!(listening(&mut second), port);
     assert_eq!(
         Store::open(folder.path()).unwrap().jobs().unwrap().len(),
-        17,
+        18,
         "the demo is put in once"
     );
     for child in [&mut first, &mut second] {

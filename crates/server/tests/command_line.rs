@@ -38,9 +38,9 @@ fn export_writes_the_files_that_the_page_gives() {
     let store = Store::open(data.path()).unwrap();
     let job: Job = store.job(3).unwrap().job;
     let prepared = prepare(&job, &store.workshop().unwrap()).unwrap();
-    let colour = store.workshop().unwrap().stocks[&job.stock].colour.clone();
+    let workshop = store.workshop().unwrap();
     let mut names = Vec::new();
-    for file in output::all(&job, &prepared, &colour, MarksInCut::LeftOut) {
+    for file in output::all(&job, &prepared, &workshop, MarksInCut::LeftOut) {
         assert!(std::fs::read(target.join(&file.name)).unwrap() == file.bytes, "{}", file.name);
         names.push(file.name);
     }

@@ -3,11 +3,13 @@
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
 use aptum::demo;
-use aptum::store::{Store, StoreError};
+use aptum::store::{RecordChange, Store, StoreError};
 use aptum_core::Job;
+use aptum_core::workshop::{Keeping, PrintableSide};
 use diesel::connection::SimpleConnection;
 use diesel::{Connection, SqliteConnection};
 use proptest::prelude::*;
+use serde_json::Value;
 use tempfile::TempDir;
 
 fn job(name: &str) -> Job {
@@ -99,6 +101,71 @@ fn a_data_file_of_a_newer_version_is_left_alone() {
     assert!(error.to_string().contains("another data directory"));
 }
 
+/// The tables, records and jobs as the first version kept them.
+#[test]
+fn a_data_file_of_an_older_version_is_brought_up_and_nothing_in_it_is_lost() {
+    let folder = TempDir::new().unwrap();
+    let file = folder.path().join("aptum.sqlite");
+    let mut other = SqliteConnection::establish(&file.to_string_lossy()).unwrap();
+    other
+        .batch_execute(include_str!("../migrations/2026-11-24-000001_jobs_and_records/up.sql"))
+        .unwrap();
+    other
+        .batch_execute(
+            "CREATE TABLE __diesel_schema_migrations (version VARCHAR(50) PRIMARY KEY NOT NULL, \
+             run_on TIMESTAMP NOT NULL DEFAULT CURRENT_TIMESTAMP);\
+             INSERT INTO __diesel_schema_migrations (version) VALUES ('20261124000001')",
+        )
+        .unwrap();
+    let quoted = |value: &Value| value.to_string().replace('\'', "''");
+    let workshop: Value = serde_json::from_str(include_str!("older/workshop.json")).unwrap();
+    for (kind, records) in workshop.as_object().unwrap() {
+        for (id, body) in records.as_object().unwrap() {
+            let row = format!("INSERT INTO records VALUES ('{kind}', '{id}', '{}')", quoted(body));
+            other.batch_execute(&row).unwrap();
+        }
+    }
+    let jobs: Vec<Value> = serde_json::from_str(include_str!("older/jobs.json")).unwrap();
+    for (at, body) in jobs.iter().enumerate() {
+        let id = at + 1;
+        let rows = format!(
+            "INSERT INTO jobs (id, head, version) VALUES ({id}, 1, 1);\
+             INSERT INTO revisions (job, number, body) VALUES ({id}, 1, '{}')",
+            quoted(body)
+        );
+        other.batch_execute(&rows).unwrap();
+    }
+    drop(other);
+
+    let store = Store::open(folder.path()).unwrap();
+    let records = store.workshop().unwrap();
+    let count = |kind: &str| workshop[kind].as_object().unwrap().len();
+    assert_eq!(records.stocks.len(), count("stocks"));
+    assert_eq!(records.cutters.len(), count("cutters"));
+    assert_eq!(records.mark_sets.len(), count("mark_sets"));
+    // What records did not say then is what they meant.
+    let cutter = &records.cutters[&"reading-room-cutter".into()];
+    assert_eq!((cutter.lead, cutter.tail, cutter.keeping), (0.0, 0.0, Keeping::Kept));
+    let stock = &records.stocks[&"kraft-300".into()];
+    assert_eq!((&stock.price, &stock.roll, stock.printable), (&None, &None, PrintableSide::Both));
+    let all = store.jobs().unwrap();
+    assert_eq!(all.len(), 2);
+    for entry in all {
+        let prepared = aptum_core::prepare(&entry.job, &records).unwrap();
+        assert_eq!(prepared.layout.laid, entry.job.sheet.copies, "{}", entry.job.name);
+        assert!(entry.job.companions.is_empty() && entry.job.sheet.kept.is_none());
+    }
+    // And it takes changes, which can be undone.
+    let head = store.workshop_head().unwrap();
+    assert!(!head.can_undo);
+    let change =
+        RecordChange { kind: "printers".into(), id: "front-desk-laser".into(), body: None };
+    let head = store.change_record(head.version, &change).unwrap();
+    assert_eq!(store.workshop().unwrap().printers.len(), count("printers") - 1);
+    store.step_workshop(head.version, true).unwrap();
+    assert_eq!(store.workshop().unwrap(), records);
+}
+
 #[test]
 fn a_data_directory_that_cannot_be_written_is_named() {
     let folder = TempDir::new().unwrap();
@@ -133,7 +200,7 @@ fn the_demo_is_put_in_once() {
     let (_folder, store) = open();
     demo::start_jobs(&store).unwrap();
     demo::start_jobs(&store).unwrap();
-    assert_eq!(store.jobs().unwrap().len(), 17);
+    assert_eq!(store.jobs().unwrap().len(), 18);
     let workshop = store.workshop().unwrap();
     let counts = [
         workshop.stocks.len(),
@@ -141,7 +208,7 @@ fn the_demo_is_put_in_once() {
         workshop.cutters.len(),
         workshop.mark_sets.len(),
     ];
-    assert_eq!(counts, [4, 2, 3, 3]);
+    assert_eq!(counts, [5, 2, 4, 3]);
     workshop.validate().unwrap();
 }
 

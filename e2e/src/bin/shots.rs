@@ -18,7 +18,14 @@ async fn main() {
     };
     let go = async |path: &str| {
         browser.go(&format!("{}{path}", app.address)).await;
-        browser.see(if path.starts_with("/jobs/") { ".fit-row" } else { "main li" }).await;
+        let shown = if path.starts_with("/jobs/") {
+            ".fit-row"
+        } else if path.starts_with("/workshop/") {
+            ".record-drawing"
+        } else {
+            "main li"
+        };
+        browser.see(shown).await;
     };
     let wanted: Vec<String> = std::env::args().skip(1).collect();
     if !wanted.is_empty() {
@@ -36,6 +43,8 @@ async fn main() {
         ("/jobs/3/face", "face.png"),
         ("/jobs/3/sheet", "sheet.png"),
         ("/jobs/3/run", "run.png"),
+        ("/workshop/cutters/reading-room-cutter", "workshop-cutter.png"),
+        ("/workshop/mark_sets/three-dots", "workshop-marks.png"),
     ] {
         go(path).await;
         save(&folder.join(name)).await;
@@ -44,4 +53,20 @@ async fn main() {
     browser.click("Blank across").await;
     browser.see(".remedies").await;
     save(&folder.join("remedies.png")).await;
+
+    go("/jobs/18/sheet").await;
+    browser.click("Nest").await;
+    browser.read(".lay-note", "1 sheet").await;
+    browser.settled().await;
+    browser.run("document.querySelector('.spec-card').scrollTop = 0").await;
+    save(&folder.join("nested.png")).await;
+    go("/jobs/4/sheet").await;
+    browser.click("Ways to fit").await;
+    browser.see(".way .small-sheet").await;
+    save(&folder.join("ways.png")).await;
+    go("/jobs/3/sheet").await;
+    browser.click("Compare marks, find the best").await;
+    browser.click("Find the best marks").await;
+    browser.see(".marks-table .is-best").await;
+    save(&folder.join("marks.png")).await;
 }

@@ -1,5 +1,7 @@
 /** Calls to the server. Every failure is a {@link Failure} that says what is wrong in words. */
 import type {
+  Arrange,
+  Arranged,
   AtHand,
   CatalogueEntry,
   FileInfo,
@@ -10,29 +12,35 @@ import type {
   Job,
   JobSummary,
   LengthEntry,
+  MarkChoiceView,
   Meta,
   OpenJob,
+  OrderChoice,
   Preview,
   Problem,
   ReadLength,
+  Record as WorkshopRecord,
+  RecordDrawing,
+  RecordKind,
   Workshop,
+  WorkshopState,
 } from './generated/types';
 
 /** A request that did not succeed. */
 export class Failure extends Error {
   readonly problem: Problem;
 
-  constructor(problem: Problem) {
-    super(problem.detail);
+  constructor(problem: Problem, options?: ErrorOptions) {
+    super(problem.detail, options);
     this.problem = problem;
   }
 
   get isConflict(): boolean {
-    return this.problem.type === '/problems/conflict';
+    return /conflict$/.test(this.problem.type);
   }
 }
 
-const unreachable: Problem = {
+export const unreachable: Problem = {
   type: '/problems/unreachable',
   title: 'The server does not answer',
   status: 0,
@@ -64,7 +72,7 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   return (text ? JSON.parse(text) : undefined) as T;
 }
 
-function asProblem(text: string, answer: Response): Problem {
+export function asProblem(text: string, answer: Response): Problem {
   try {
     return JSON.parse(text) as Problem;
   } catch {
@@ -79,6 +87,27 @@ function asProblem(text: string, answer: Response): Problem {
 export const api = {
   meta: () => call<Meta>('GET', '/meta'),
   workshop: () => call<Workshop>('GET', '/workshop'),
+  workshopState: () => call<WorkshopState>('GET', '/workshop/state'),
+  addRecord: (version: number, record: WorkshopRecord) =>
+    call<WorkshopState>('POST', '/workshop/records', { version, record }),
+  changeRecord: (version: number, id: string, record: WorkshopRecord) =>
+    call<WorkshopState>('PUT', `/workshop/records/${encodeURIComponent(id)}`, { version, record }),
+  removeRecord: (version: number, kind: RecordKind, id: string) =>
+    call<WorkshopState>(
+      'DELETE',
+      `/workshop/records/${kind}/${encodeURIComponent(id)}?version=${version}`,
+    ),
+  undoWorkshop: (version: number) => call<WorkshopState>('POST', '/workshop/undo', { version }),
+  redoWorkshop: (version: number) => call<WorkshopState>('POST', '/workshop/redo', { version }),
+  drawRecord: (record: WorkshopRecord, signal: AbortSignal) =>
+    call<RecordDrawing>('POST', '/workshop/drawing', record, signal),
+  stopNesting: (id: number) => call<undefined>('DELETE', `/jobs/${id}/nest`),
+  arrange: (job: Job, arrange: Arrange, signal?: AbortSignal) =>
+    call<Arranged>('POST', '/arrange', { job, arrange }, signal),
+  compareMarks: (job: Job, signal: AbortSignal) =>
+    call<MarkChoiceView[]>('POST', '/marks/compare', job, signal),
+  orderChoices: (job: Job, signal: AbortSignal) =>
+    call<OrderChoice[]>('POST', '/order', job, signal),
   jobs: () => call<JobSummary[]>('GET', '/jobs'),
   createJob: (job: Job) => call<OpenJob>('POST', '/jobs', job),
   importJob: (file: Blob) => call<OpenJob>('POST', '/jobs/import', file),

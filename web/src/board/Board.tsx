@@ -21,6 +21,8 @@ export interface BoardProps {
   overlay?: (view: View) => ReactNode;
   /** What the thing under the pointer is called. */
   hint?: string | null;
+  /** Handles a key before the board does; true when it did. */
+  onKey?: (event: React.KeyboardEvent) => boolean;
   /** Controls in the board's corner. */
   children?: ReactNode;
 }
@@ -30,7 +32,7 @@ const STEP = 1.25;
 const PAN = 40;
 
 export function Board(props: BoardProps) {
-  const { label, box, padding, unit, drawing, overlay, hint, children } = props;
+  const { label, box, padding, unit, drawing, overlay, hint, onKey, children } = props;
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 800, height: 500 });
   const [moved, setMoved] = useState<View | null>(null);
@@ -99,6 +101,10 @@ export function Board(props: BoardProps) {
   const up = (event: React.PointerEvent) => touches.current.delete(event.pointerId);
 
   const key = (event: React.KeyboardEvent) => {
+    if (onKey?.(event)) {
+      event.preventDefault();
+      return;
+    }
     const middle = { x: size.width / 2, y: size.height / 2 };
     const act: Partial<Record<string, () => void>> = {
       '+': () => zoomBy(STEP, middle.x, middle.y),

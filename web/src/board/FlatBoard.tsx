@@ -7,7 +7,7 @@ import { FlatDrawing } from './FlatDrawing';
 import type { Padding, View } from './view';
 
 interface Props {
-  stage: Pick<StageProps, 'session' | 'preview' | 'workshop' | 'unit' | 'chosen'>;
+  stage: Pick<StageProps, 'session' | 'piece' | 'workshop' | 'unit' | 'chosen'>;
   label: string;
   padding: Padding;
   /** True to show what is printed. */
@@ -30,8 +30,8 @@ export function FlatBoard({
   children,
 }: Props) {
   const [hovered, setHovered] = useState<string | null>(null);
-  const { session, preview, workshop, unit, chosen } = stage;
-  const [width, height] = preview.flat.size;
+  const { session, piece, workshop, unit, chosen } = stage;
+  const [width, height] = piece.flat.size;
   const hover = (name: string | null) => {
     setHovered(name);
     onLit?.(name);
@@ -46,7 +46,7 @@ export function FlatBoard({
         hint={hovered}
         drawing={
           <FlatDrawing
-            flat={preview.flat}
+            flat={piece.flat}
             isPrinted={isPrinted}
             colour={workshop.stocks[session.job.stock]?.colour ?? '#ffffff'}
             hovered={lit ?? hovered}

@@ -1,11 +1,18 @@
 /** A sheet with its copies, its marks, and what takes room from it. */
-import type { FlatView, Placement, SheetView, TakenBy } from '../api/generated/types';
+import { memo, type ReactNode } from 'react';
+
+import type { PartView, Placement, Preview, SheetView } from '../api/generated/types';
+import { HatchPatterns } from './hatches';
 
 /** What of a sheet is shown: all of it to work on, or just what a machine does with it. */
 export type Shown = 'all' | 'printed' | 'cut';
 
+/** Every blank of a job, in the order in which placements number them. */
+export const partsOf = (preview: Preview): PartView[] =>
+  preview.pieces.flatMap((piece) => piece.flat.parts);
+
 interface Props {
-  flat: FlatView;
+  parts: PartView[];
   sheet: SheetView;
   /** Which run of sheets that are alike. */
   run: number;
@@ -14,18 +21,12 @@ interface Props {
   hidden?: ReadonlySet<string>;
   onHover?: (name: string | null) => void;
   place?: string | null;
+  /** The copies, where they are not just drawn but handled. */
+  copies?: ReactNode;
 }
 
-const HATCHES: Record<TakenBy, { turn: number; gap: number }> = {
-  'printer-margin': { turn: 45, gap: 2.5 },
-  'cutter-reach': { turn: -45, gap: 3.5 },
-  'outside-marks': { turn: 0, gap: 3.5 },
-  'keep-clear': { turn: -45, gap: 1.8 },
-  sign: { turn: 90, gap: 1.2 },
-};
-
 export function SheetDrawing(props: Props) {
-  const { flat, sheet, run, colour, shown, hidden, onHover, place } = props;
+  const { parts, sheet, run, colour, shown, hidden, onHover, place, copies } = props;
   const [width, height] = sheet.page;
   const placements = sheet.layout.runs[run]?.placements ?? [];
   const notes = sheet.notes[run];
@@ -34,17 +35,13 @@ export function SheetDrawing(props: Props) {
   return (
     <g className={`sheet sheet-${shown}`}>
       <defs>
-        {(Object.keys(HATCHES) as TakenBy[]).map((by) => (
-          <pattern
-            key={by}
-            id={name + by}
-            width={HATCHES[by].gap}
-            height={HATCHES[by].gap}
-            patternUnits="userSpaceOnUse"
-            patternTransform={`rotate(${HATCHES[by].turn})`}
-          >
-            <line className={`hatch-${by}`} x1="0" y1="0" x2="0" y2={HATCHES[by].gap} />
-          </pattern>
+        <HatchPatterns name={name} />
+        {parts.map((part, index) => (
+          <PartSymbol
+            key={`${index} ${part.name}`}
+            id={name + String(index)}
+            {...{ part, shown }}
+          />
         ))}
       </defs>
       <rect
@@ -73,17 +70,17 @@ export function SheetDrawing(props: Props) {
       {shown === 'all' && !hidden?.has('print-window') && (
         <path className="window print-window" d={sheet.print_window} />
       )}
-      {placements.map((placement) => (
-        <Copy
-          key={`${placement.part} ${placement.x} ${placement.y}`}
-          placement={placement}
-          flat={flat}
-          shown={shown}
-        />
-      ))}
+      {copies ??
+        placements.map((placement) => (
+          <PlacedCopy
+            key={`${placement.part} ${placement.x} ${placement.y}`}
+            placement={placement}
+            name={name}
+          />
+        ))}
       {shown === 'all' && sheet.misfit && (
         <g className="misfit">
-          <Copy placement={sheet.misfit.placement} flat={flat} shown={shown} />
+          <PlacedCopy placement={sheet.misfit.placement} name={name} />
           <path className="misfit-outside" d={sheet.misfit.outside} fillRule="evenodd" />
         </g>
       )}
@@ -101,19 +98,24 @@ export function SheetDrawing(props: Props) {
   );
 }
 
-interface CopyProps {
-  placement: Placement;
-  flat: FlatView;
-  shown: Shown;
-}
+export const transformOf = ({ x, y, turn }: Placement) => `translate(${x} ${y}) rotate(${turn})`;
 
-function Copy({ placement, flat, shown }: CopyProps) {
-  const { part: index, x, y, turn } = placement;
-  const part = flat.parts[index];
-  if (!part) return null;
+/** A copy: the blank is in the drawing once, however many copies there are. */
+export const PlacedCopy = memo(function PlacedCopy(props: { placement: Placement; name: string }) {
+  const { placement, name } = props;
+  return (
+    <use
+      className="copy"
+      href={`#blank-${name}${placement.part}`}
+      transform={transformOf(placement)}
+    />
+  );
+});
+
+function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Shown }) {
   const art = shown === 'cut' ? null : part.art;
   return (
-    <g className="copy" transform={`translate(${x} ${y}) rotate(${turn * 90})`}>
+    <g id={`blank-${id}`}>
       {shown === 'all' && (
         <path className="copy-card" d={part.outline + part.openings} fillRule="evenodd" />
       )}

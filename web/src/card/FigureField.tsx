@@ -6,13 +6,15 @@ import type { JobSession } from '../job/useJobSession';
 import { LengthField } from './LengthField';
 
 interface Props {
-  figure: Pick<Figure, 'field' | 'label' | 'value' | 'text'> & Partial<Figure>;
+  figure: Pick<Figure, 'field' | 'label' | 'value'> & Partial<Figure>;
   session: JobSession;
   unit: UnitInfo;
+  /** What stepping stops at; 0 where nothing else is said. */
+  least?: number;
   onFocus?: (isFocused: boolean) => void;
 }
 
-export function FigureField({ figure, session, unit, onFocus }: Props) {
+export function FigureField({ figure, session, unit, least, onFocus }: Props) {
   const { field } = figure;
   const hasStandard = figure.kind !== undefined && figure.kind !== 'size';
   const isNumber = figure.kind === 'angle' || figure.kind === 'count';
@@ -21,8 +23,9 @@ export function FigureField({ figure, session, unit, onFocus }: Props) {
       label={figure.label}
       {...(figure.note ? { note: figure.note } : {})}
       value={figure.value}
-      text={figure.text}
+      {...(figure.text === undefined ? {} : { text: figure.text })}
       unit={unit}
+      {...(least === undefined ? {} : { least })}
       {...(isNumber ? { measured: figure.kind as 'angle' | 'count' } : {})}
       {...(hasStandard ? { isStandard: figure.own === false } : {})}
       errors={errorsOf(session, field)}

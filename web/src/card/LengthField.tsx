@@ -8,6 +8,7 @@ import { useEffect, useId, useRef, useState } from 'react';
 import { api, Failure } from '../api/client';
 import type { InputError, Measured, UnitInfo } from '../api/generated/types';
 import { Problems } from './Problems';
+import { useLengthText } from './useLengthText';
 
 export interface LengthFieldProps {
   label: string;
@@ -15,8 +16,8 @@ export interface LengthFieldProps {
   note?: string;
   /** In mm. */
   value: number;
-  /** The value as the server writes it. */
-  text: string;
+  /** The value as the server writes it, where that is known. */
+  text?: string;
   unit: UnitInfo;
   /** What is typed: a length unless it is an angle or a count. */
   measured?: Measured;
@@ -36,15 +37,31 @@ export interface LengthFieldProps {
 }
 
 /** What stands behind a figure that is no length. */
-const SUFFIX: Partial<Record<Measured, string>> = { angle: '°', count: '' };
+const SUFFIX: Partial<Record<Measured, string>> = {
+  angle: '°',
+  count: '',
+  grammage: 'g/m²',
+  amount: '',
+};
+
+/** What a step is, for what is not measured in the unit's own steps. */
+const STRIDES: Partial<Record<Measured, number>> = {
+  angle: 1,
+  count: 1,
+  grammage: 10,
+  caliper: 0.01,
+  amount: 0.1,
+};
 
 const PAUSE = 500;
 const SCRUB = 4;
 
 export function LengthField(props: LengthFieldProps) {
-  const { label, note, value, text, unit, isStandard, errors, onTry, onKeep, onDrop } = props;
+  const { label, note, value, unit, isStandard, errors, onTry, onKeep, onDrop } = props;
   const measured = props.measured ?? 'length';
-  const stride = measured === 'length' ? unit.step : 1;
+  const written = useLengthText(props.text === undefined ? value : null, unit, measured);
+  const text = props.text ?? written;
+  const stride = STRIDES[measured] ?? unit.step;
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [complaint, setComplaint] = useState<string | null>(null);

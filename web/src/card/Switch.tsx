@@ -1,12 +1,12 @@
 /** A few choices side by side, of which one holds. */
-interface Props<T extends string> {
+export interface SwitchProps<T extends string> {
   label: string;
   value: T;
   choices: { value: T; label: string }[];
   onChoose: (value: T) => void;
 }
 
-export function Switch<T extends string>({ label, value, choices, onChoose }: Props<T>) {
+export function Switch<T extends string>({ label, value, choices, onChoose }: SwitchProps<T>) {
   return (
     <div className="switch" role="radiogroup" aria-label={label}>
       {choices.map((choice) => (

@@ -5,6 +5,7 @@ import { FlatBoard } from '../board/FlatBoard';
 import { FigureField } from '../card/FigureField';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
+import { SwitchField } from '../card/SwitchField';
 import type { StageProps } from '../job/StageProps';
 import { ColourField } from './ColourField';
 
@@ -14,7 +15,7 @@ const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
 const FIRST: Face = { colour: null, captions: 'names', coverage: 'faces', bleed: 1.5 };
 
 export function FaceStage(props: StageProps) {
-  const { session, preview, unit, notice } = props;
+  const { session, piece, unit, notice } = props;
   const { job } = session;
   const { face } = job;
   return (
@@ -54,43 +55,38 @@ export function FaceStage(props: StageProps) {
                   void session.keep((now) => withField(now, 'face.colour', colour))
                 }
               />
-              <div className="row-field">
-                <span>Panel names</span>
-                <Switch
-                  label="Panel names"
-                  value={face.captions}
-                  choices={[
-                    { value: 'names', label: 'printed' },
-                    { value: 'none', label: 'none' },
-                  ]}
-                  onChoose={(captions) =>
-                    void session.keep((now) => withField(now, 'face.captions', captions))
-                  }
-                />
-              </div>
-              <div className="row-field">
-                <span>Carry print</span>
-                <Switch
-                  label="Which panels carry print"
-                  value={face.coverage}
-                  choices={[
-                    { value: 'faces', label: 'outer panels' },
-                    { value: 'flaps', label: 'flaps too' },
-                  ]}
-                  onChoose={(coverage) =>
-                    void session.keep((now) =>
-                      withChanges(now, [{ field: 'face.coverage', value: coverage }]),
-                    )
-                  }
-                />
-              </div>
+              <SwitchField
+                label="Panel names"
+                value={face.captions}
+                choices={[
+                  { value: 'names', label: 'printed' },
+                  { value: 'none', label: 'none' },
+                ]}
+                onChoose={(captions) =>
+                  void session.keep((now) => withField(now, 'face.captions', captions))
+                }
+              />
+              <SwitchField
+                name="Carry print"
+                label="Which panels carry print"
+                value={face.coverage}
+                choices={[
+                  { value: 'faces', label: 'outer panels' },
+                  { value: 'flaps', label: 'flaps too' },
+                ]}
+                onChoose={(coverage) =>
+                  void session.keep((now) =>
+                    withChanges(now, [{ field: 'face.coverage', value: coverage }]),
+                  )
+                }
+              />
               <FigureField
                 figure={{
                   field: 'face.bleed',
                   label: 'Bleed',
                   note: 'How far the colour goes past the cut.',
                   value: face.bleed,
-                  text: preview.bleed_text,
+                  text: piece.bleed_text,
                 }}
                 session={session}
                 unit={unit}

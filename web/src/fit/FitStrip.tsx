@@ -5,6 +5,12 @@ import { StateMark } from './StateMark';
 
 const ORDER: Record<State, number> = { broken: 0, attention: 1, fits: 2 };
 
+const SUMS: [State, string][] = [
+  ['broken', 'broken'],
+  ['attention', 'to look at'],
+  ['fits', 'fit'],
+];
+
 interface Props {
   checks: Check[];
   stage: Stage;
@@ -20,9 +26,11 @@ export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) 
   return (
     <section className={`fit-strip${isCurrent ? '' : ' is-stale'}`} aria-label="Fit strip">
       <div className="fit-sum" role="status">
-        <span className="fit-sum-broken">{count('broken')} broken</span>
-        <span className="fit-sum-attention">{count('attention')} to look at</span>
-        <span className="fit-sum-fits">{count('fits')} fit</span>
+        {SUMS.map(([state, words]) => (
+          <span key={state} className={count(state) > 0 ? `fit-sum-${state}` : undefined}>
+            {count(state)} {words}
+          </span>
+        ))}
       </div>
       <ul className="fit-row">
         {sorted.map((check) => (
@@ -34,7 +42,7 @@ export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) 
               onClick={() => onChoose(chosen === check.id ? null : check.id)}
             >
               <span className="limit-label">
-                {check.label}
+                <span title={check.label}>{check.label}</span>
                 <StateMark state={check.state} />
               </span>
               <span className="limit-figures">

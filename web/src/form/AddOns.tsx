@@ -2,11 +2,11 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 
-import { withChanges, withField } from '../api/fields';
+import { withField } from '../api/fields';
 import { useMeta } from '../api/queries';
 import type { AddOn, AddOnInfo, AddOnKind, PanelView, UnitInfo } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
-import { LengthField } from '../card/LengthField';
+import { FigureField } from '../card/FigureField';
 import { Rows } from '../card/SpecCard';
 import { errorsOf } from '../job/StageProps';
 import type { JobSession } from '../job/useJobSession';
@@ -18,10 +18,6 @@ interface Props {
   picked: number | null;
   onPick: (index: number | null) => void;
 }
-
-/** Enough digits to type, and no more than a ruler shows. */
-const shown = (mm: number, unit: UnitInfo) =>
-  String(Math.round((mm / unit.millimetres) * 10 ** unit.decimals) / 10 ** unit.decimals);
 
 export function AddOns({ session, panels, unit, picked, onPick }: Props) {
   const kinds = useMeta().data?.add_ons ?? [];
@@ -113,18 +109,12 @@ function Row(props: RowProps) {
   const field = (key: 'across' | 'along' | 'width' | 'height' | 'cut' | 'tie', label: string) => {
     const value = addOn[key] ?? (key === 'cut' ? 3 : 1);
     return (
-      <LengthField
+      <FigureField
         key={key}
-        label={label}
-        value={value}
-        text={shown(value, unit)}
+        figure={{ field: `${path}.${key}`, label, value }}
+        session={session}
         unit={unit}
         least={key === 'across' || key === 'along' ? -2000 : 0}
-        errors={errorsOf(session, `${path}.${key}`)}
-        onTry={(mm) => session.propose((job) => withField(job, `${path}.${key}`, mm))}
-        onKeep={() => session.keep()}
-        onDrop={session.drop}
-        onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
       />
     );
   };

@@ -1,8 +1,8 @@
 /** A layer of another card behind the piece. */
-import { withChanges, withField } from '../api/fields';
+import { withField } from '../api/fields';
 import type { UnitInfo, Workshop } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
-import { LengthField } from '../card/LengthField';
+import { FigureField } from '../card/FigureField';
 import { Rows } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import { errorsOf } from '../job/StageProps';
@@ -22,7 +22,6 @@ export function BackingRows({ session, workshop, unit }: Props) {
   const { backing } = session.job.form;
   const stocks = named(workshop.stocks);
   const other = stocks.find(({ value }) => value !== session.job.stock) ?? stocks[0];
-  const digits = 10 ** unit.decimals;
   return (
     <Rows
       title="Backing layer"
@@ -45,17 +44,15 @@ export function BackingRows({ session, workshop, unit }: Props) {
     >
       {backing && (
         <>
-          <LengthField
-            label="Border"
-            note="How far the layer stands out beyond the piece."
-            value={backing.border}
-            text={String(Math.round((backing.border / unit.millimetres) * digits) / digits)}
+          <FigureField
+            figure={{
+              field: 'form.backing.border',
+              label: 'Border',
+              note: 'How far the layer stands out beyond the piece.',
+              value: backing.border,
+            }}
+            session={session}
             unit={unit}
-            errors={errorsOf(session, 'form.backing.border')}
-            onTry={(mm) => session.propose((job) => withField(job, 'form.backing.border', mm))}
-            onKeep={() => session.keep()}
-            onDrop={session.drop}
-            onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
           />
           <ChoiceField
             label="Its card"

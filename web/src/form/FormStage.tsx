@@ -22,6 +22,7 @@ import { BackingRows } from './BackingRows';
 import { Labels } from './Labels';
 import { Legend } from './Legend';
 import { Sketch } from './Sketch';
+import { SplitRows } from './SplitRows';
 
 const BASES: { value: Basis; label: string }[] = [
   { value: 'inside', label: 'inside' },
@@ -54,7 +55,7 @@ function padding(all: Dimension[]) {
 }
 
 export function FormStage(props: StageProps) {
-  const { session, preview, workshop, unit, notice } = props;
+  const { session, piece, workshop, unit, notice } = props;
   const [inHand, setInHand] = useState<string | null>(null);
   const [lit, setLit] = useState<string | null>(null);
   const [shown, setShown] = useState<Shown>('both');
@@ -62,7 +63,7 @@ export function FormStage(props: StageProps) {
   const [isChoosing, setChoosing] = useState(false);
   const units = useMeta().data?.units ?? [];
   const { job } = session;
-  const { flat } = preview;
+  const { flat } = piece;
   const [width, height] = flat.size;
   const box = { x: 0, y: 0, width, height };
   const stock = workshop.stocks[job.stock];
@@ -192,12 +193,13 @@ export function FormStage(props: StageProps) {
           picked={picked}
           onPick={setPicked}
         />
+        <SplitRows session={session} unit={unit} />
         <BackingRows session={session} workshop={workshop} unit={unit} />
         <Rows title="Card">
           <ChoiceField
             label="Stock"
             value={job.stock}
-            choices={named(workshop.stocks)}
+            choices={named(workshop.stocks, job.stock)}
             errors={errorsOf(session, 'stock')}
             onChoose={(value) => void session.keep((now) => withField(now, 'stock', value))}
           />

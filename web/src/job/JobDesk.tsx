@@ -1,7 +1,7 @@
 /** An open job: route, stage, fit strip. */
 import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 
 import { withChanges } from '../api/fields';
 import { useUnit } from '../api/queries';
@@ -14,6 +14,8 @@ import { RunStage } from '../run/RunStage';
 import { SheetStage } from '../sheet/SheetStage';
 import { ConflictDialog } from './ConflictDialog';
 import { JobName } from './JobName';
+import { PiecePicker } from './PiecePicker';
+import { sessionOf } from './pieces';
 import { Route } from './Route';
 import { Shortcuts } from './Shortcuts';
 import { STAGES } from './stages';
@@ -40,6 +42,10 @@ export function JobDesk({ opened, stage, workshop }: Props) {
   const navigate = useNavigate();
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [isHelpOpen, setHelpOpen] = useState(false);
+  const [search, setSearch] = useSearchParams();
+  const wanted = Math.max(0, Math.floor(Number(search.get('piece') ?? 0)) || 0);
+  const setPiece = (piece: number) =>
+    setSearch(piece > 0 ? { piece: String(piece) } : {}, { replace: true });
   const { preview } = session;
   const chosen = preview?.checks.find((check) => check.id === chosenId) ?? null;
 
@@ -55,10 +61,16 @@ export function JobDesk({ opened, stage, workshop }: Props) {
     // A place is shown on the stage that has its drawing.
     const goal = place?.drawing === 'sheet' ? 'sheet' : 'form';
     const shows = place?.drawing === 'sheet' ? ['sheet'] : ['form', 'face'];
-    if (place && !shows.includes(stage)) void navigate(`/jobs/${opened.id}/${goal}`);
+    const query = place && place.piece > 0 ? `?piece=${place.piece}` : '';
+    if (place && !shows.includes(stage)) void navigate(`/jobs/${opened.id}/${goal}${query}`);
+    else if (place?.drawing === 'flat' && place.piece !== wanted) setPiece(place.piece);
   };
 
   const Work = WORK[stage];
+  const pieces = preview?.pieces ?? [];
+  const number = Math.min(wanted, Math.max(0, pieces.length - 1));
+  const piece = pieces[number];
+  const isOnPiece = stage === 'form' || stage === 'face';
   return (
     <div className="desk">
       <header className="top">
@@ -82,12 +94,15 @@ export function JobDesk({ opened, stage, workshop }: Props) {
           </Button>
         </div>
       )}
-      {preview ? (
+      {preview && piece ? (
         <>
+          {isOnPiece && <PiecePicker pieces={pieces} piece={number} onPick={setPiece} />}
           <Work
+            key={isOnPiece ? number : 'all'}
             id={opened.id}
-            session={session}
+            session={isOnPiece ? sessionOf(session, number) : session}
             preview={preview}
+            piece={piece}
             workshop={workshop}
             unit={unit}
             chosen={chosen}

@@ -10,6 +10,11 @@ const KEYS: [string, string][] = [
   ['Wheel, drag, double click', 'Zoom to the pointer, move, fit'],
   ['Arrows, + − 0 on the folded piece', 'Turn it, larger, smaller, fit'],
   ['Arrows on an add-on', 'Move it 1 mm; with Shift 10, with Alt 0.1'],
+  ['] [ on the sheet', 'Choose the next copy, the one before'],
+  ['Ctrl A, Shift drag, Esc on the sheet', 'Choose all, those in a frame, none'],
+  ['Arrows on chosen copies', 'Move 1 mm; with Shift 10, with Alt 0.1'],
+  ['R, Shift R, L, Delete', 'Turn chosen copies a quarter, back, lock them, take them off'],
+  ['Alt while dragging copies', 'Not drawn to lines'],
   ['?', 'This list'],
 ];
 

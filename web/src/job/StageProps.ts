@@ -5,6 +5,7 @@ import type {
   Change,
   Check,
   InputError,
+  PieceView,
   Preview,
   UnitInfo,
   Workshop,
@@ -15,6 +16,8 @@ export interface StageProps {
   id: number;
   session: JobSession;
   preview: Preview;
+  /** The piece that is worked on; the session is seen from it in Form and Face. */
+  piece: PieceView;
   workshop: Workshop;
   unit: UnitInfo;
   /** The limit that the user points at. */

@@ -67,6 +67,9 @@ export function JobsPage() {
               event.target.value = '';
             }}
           />
+          <Button variant="light" onClick={() => void navigate('/workshop')}>
+            Workshop
+          </Button>
           <Button variant="light" onClick={() => file.current?.click()}>
             Bring a job in
           </Button>

@@ -5,7 +5,7 @@ import { Form } from 'react-bootstrap';
 
 import { api } from '../api/client';
 import type { FileInfo } from '../api/generated/types';
-import { SheetDrawing } from '../board/SheetDrawing';
+import { partsOf, SheetDrawing } from '../board/SheetDrawing';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import type { StageProps } from '../job/StageProps';
 import { SheetList } from '../sheet/SheetList';
@@ -18,10 +18,14 @@ const KINDS: { name: RegExp; title: string; note: string }[] = [
     note: 'lines by kind, with a legend, no marks',
   },
   { name: /^cut-\d+\.svg$/, title: 'Cut file', note: 'lines only, in mm' },
-  { name: /^flat\.dxf$/, title: 'Flat as DXF', note: 'one piece, a layer for each kind of line' },
-  { name: /^flat\.fold$/, title: 'Flat as FOLD', note: 'creases with their angles' },
-  { name: /^folded\.gltf$/, title: 'Folded piece as glTF', note: 'closed, in metres' },
-  { name: /^folded\.obj$/, title: 'Folded piece as OBJ', note: 'closed, in mm' },
+  {
+    name: /^(\d+-)?flat\.dxf$/,
+    title: 'Flat as DXF',
+    note: 'one piece, a layer for each kind of line',
+  },
+  { name: /^(\d+-)?flat\.fold$/, title: 'Flat as FOLD', note: 'creases with their angles' },
+  { name: /^(\d+-)?folded\.gltf$/, title: 'Folded piece as glTF', note: 'closed, in metres' },
+  { name: /^(\d+-)?folded\.obj$/, title: 'Folded piece as OBJ', note: 'closed, in mm' },
 ];
 
 export function RunStage({ id, session, preview, workshop, notice }: StageProps) {
@@ -33,12 +37,13 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
     queryFn: () => api.files(id),
     enabled: session.saving === 'saved',
   });
-  const { sheet, flat, is_printed: isPrinted } = preview;
+  const { sheet, is_printed: isPrinted } = preview;
+  const parts = partsOf(preview);
   const { job } = session;
   const run = Math.min(picked, Math.max(0, sheet.layout.runs.length - 1));
   const [width, height] = sheet.page;
   const frame = `-3 -3 ${width + 6} ${height + 6}`;
-  const same = { flat, sheet, run, colour: '#ffffff' };
+  const same = { parts, sheet, run, colour: '#ffffff' };
   const hasMarks = sheet.marks !== '';
   return (
     <main className="stage">
@@ -73,7 +78,7 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
         </div>
         <SheetList
           sheet={sheet}
-          flat={flat}
+          parts={parts}
           stocks={workshop.stocks}
           picked={run}
           onPick={setPicked}

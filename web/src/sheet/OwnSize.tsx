@@ -1,7 +1,4 @@
-/** Width and height of a sheet that has no name. */
-import { useEffect, useState } from 'react';
-
-import { api } from '../api/client';
+/** The sides of a sheet that has no name. */
 import type { SheetSize, UnitInfo } from '../api/generated/types';
 import { FigureField } from '../card/FigureField';
 import type { JobSession } from '../job/useJobSession';
@@ -13,43 +10,13 @@ interface Props {
 }
 
 export function OwnSize({ session, unit, pageSize }: Props) {
+  const side = (field: string, label: string, value: number) => (
+    <FigureField figure={{ field, label, value }} session={session} unit={unit} />
+  );
   return (
     <>
-      <Side
-        session={session}
-        unit={unit}
-        field="sheet.size.width"
-        label="Width"
-        mm={pageSize.width}
-      />
-      <Side
-        session={session}
-        unit={unit}
-        field="sheet.size.height"
-        label="Height"
-        mm={pageSize.height}
-      />
+      {side('sheet.size.width', 'Width', pageSize.width)}
+      {side('sheet.size.height', 'Height', pageSize.height)}
     </>
   );
-}
-
-interface SideProps {
-  session: JobSession;
-  unit: UnitInfo;
-  field: string;
-  label: string;
-  mm: number;
-}
-
-function Side({ session, unit, field, label, mm }: SideProps) {
-  const [text, setText] = useState('');
-  useEffect(() => {
-    const asked = new AbortController();
-    api
-      .readLength({ text: `${mm}mm`, unit: unit.unit, measured: 'length' }, asked.signal)
-      .then((read) => setText(read.text))
-      .catch(() => undefined);
-    return () => asked.abort();
-  }, [mm, unit.unit]);
-  return <FigureField figure={{ field, label, value: mm, text }} session={session} unit={unit} />;
 }

@@ -1,15 +1,15 @@
 /** The sheets of the job, small: those that are alike together. */
-import type { FlatView, SheetView, Workshop } from '../api/generated/types';
+import type { PartView, SheetView, Workshop } from '../api/generated/types';
 
 interface Props {
   sheet: SheetView;
-  flat: FlatView;
+  parts: PartView[];
   stocks: Workshop['stocks'];
   picked: number;
   onPick: (run: number) => void;
 }
 
-export function SheetList({ sheet, flat, stocks, picked, onPick }: Props) {
+export function SheetList({ sheet, parts, stocks, picked, onPick }: Props) {
   const { runs } = sheet.layout;
   if (runs.length < 2) return null;
   const [width, height] = sheet.page;
@@ -31,8 +31,8 @@ export function SheetList({ sheet, flat, stocks, picked, onPick }: Props) {
                   <path
                     key={`${part} ${x} ${y}`}
                     className="small-copy"
-                    d={flat.parts[part]?.outline}
-                    transform={`translate(${x} ${y}) rotate(${turn * 90})`}
+                    d={parts[part]?.outline}
+                    transform={`translate(${x} ${y}) rotate(${turn})`}
                   />
                 ))}
               </svg>

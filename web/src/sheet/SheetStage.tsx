@@ -1,93 +1,78 @@
 /** Sheet: copies on stock, inside what printer, cutter and marks leave. */
 import { useState } from 'react';
+import { Link } from 'react-router';
 
-import { withChanges, withField } from '../api/fields';
+import { withField } from '../api/fields';
 import { useMeta } from '../api/queries';
-import type { Orientation, SheetSize, TakenBy } from '../api/generated/types';
-import { Board } from '../board/Board';
-import { SheetDrawing } from '../board/SheetDrawing';
+import type { Orientation, SheetSize } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
-import { CountField } from '../card/CountField';
-import { FigureField } from '../card/FigureField';
-import { Result, Rows, SpecCard } from '../card/SpecCard';
-import { Switch } from '../card/Switch';
+import { Rows, SpecCard } from '../card/SpecCard';
+import { SwitchField } from '../card/SwitchField';
 import { errorsOf, type StageProps } from '../job/StageProps';
-import { named, namedOr } from './records';
-import { SheetList } from './SheetList';
+import { HandTools } from './HandTools';
+import { LayRows } from './LayRows';
+import { MarksDialog } from './MarksDialog';
+import { OrderRows } from './OrderRows';
 import { OwnSize } from './OwnSize';
-import { WindowLegend } from './WindowLegend';
+import { PieceRows } from './PieceRows';
+import { named, namedOr } from './records';
+import { SheetBoard } from './SheetBoard';
+import { useHandLayout } from './useHandLayout';
+import { useNesting } from './useNesting';
+import { WaysPane } from './WaysPane';
 
-const PADDING = { left: 48, top: 44, right: 210, bottom: 22 };
 const OWN = 'own size';
 
 export function SheetStage(props: StageProps) {
-  const { session, preview, workshop, unit, chosen, notice } = props;
-  const [hovered, setHovered] = useState<string | null>(null);
-  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  const { id, session, preview, workshop, unit, chosen, notice, onChanges } = props;
   const [picked, setPicked] = useState(0);
+  const [open, setOpen] = useState<'ways' | 'marks' | null>(null);
   const meta = useMeta().data;
   const { job } = session;
-  const { sheet, flat } = preview;
+  const { sheet } = preview;
   const plan = job.sheet;
   const run = Math.min(picked, Math.max(0, sheet.layout.runs.length - 1));
+  const hand = useHandLayout(session, run);
+  const nesting = useNesting(id, session);
   const stock = workshop.stocks[job.stock];
-  // Sheets of a backing layer are of its own card.
-  const card = workshop.stocks[sheet.layout.runs[run]?.stock ?? job.stock];
   const cutter = plan.cutter ? workshop.cutters[plan.cutter] : undefined;
   const place = chosen?.place?.drawing === 'sheet' ? chosen.place.path : null;
   const byMarks = cutter?.finds.by === 'eye' || cutter?.finds.by === 'crosshairs';
+  const isBroken = chosen?.state === 'broken' && chosen.stage === 'sheet';
 
   const sizes = sizesOf(stock?.sheets ?? [], meta?.sheet_sizes ?? []);
   const size = sizes.find((known) => same(known, plan.size));
   const set = (field: string, value: unknown) =>
     void session.keep((now) => withField(now, field, value === '' ? null : value));
-  const [width, height] = sheet.page;
+
+  const machine = (
+    label: string,
+    name: 'printer' | 'cutter' | 'carrier' | 'marks',
+    none: string,
+    records: Parameters<typeof namedOr>[1],
+  ) => (
+    <ChoiceField
+      label={label}
+      value={plan[name] ?? ''}
+      choices={namedOr(none, records, plan[name])}
+      errors={errorsOf(session, `sheet.${name}`)}
+      onChoose={(value) => set(`sheet.${name}`, value)}
+    />
+  );
 
   return (
     <main className="stage">
-      <div className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}>
-        <Board
-          label={`Sheet of ${job.name}, ${sheet.page_text}`}
-          box={{ x: 0, y: 0, width, height }}
-          padding={PADDING}
-          unit={unit}
-          hint={hovered}
-          drawing={
-            <SheetDrawing
-              flat={flat}
-              sheet={sheet}
-              run={run}
-              colour={card?.colour ?? '#ffffff'}
-              shown="all"
-              hidden={hidden}
-              onHover={setHovered}
-              place={place}
-            />
-          }
-        >
-          <WindowLegend
-            taken={new Set<TakenBy>(sheet.taken.map((taken) => taken.by))}
-            hidden={hidden}
-            onToggle={(what) => {
-              const next = new Set(hidden);
-              if (!next.delete(what)) next.add(what);
-              setHidden(next);
-            }}
-          />
-          <SheetList
-            sheet={sheet}
-            flat={flat}
-            stocks={workshop.stocks}
-            picked={run}
-            onPick={setPicked}
-          />
-          {sheet.layout.laid === 0 && (
-            <p className="stale-note misfit-note">
-              No copy fits. The fit strip says why and what would help.
-            </p>
-          )}
-        </Board>
-      </div>
+      <SheetBoard
+        session={session}
+        preview={nesting.progress ? withLayout(preview, nesting.progress.kept.runs) : preview}
+        workshop={workshop}
+        unit={unit}
+        run={run}
+        onRun={setPicked}
+        hand={hand}
+        place={place}
+        onWays={() => setOpen('ways')}
+      />
       <SpecCard
         title={
           sheet.sheets > 0
@@ -95,13 +80,32 @@ export function SheetStage(props: StageProps) {
             : 'No sheet yet'
         }
         subtitle={`${plan.size.name} ${plan.orientation}, ${sheet.page_text}`}
-        notice={notice}
+        notice={
+          notice && (
+            <>
+              {notice}
+              {isBroken && (
+                <button
+                  type="button"
+                  className="plain-button all-ways"
+                  onClick={() => setOpen('ways')}
+                >
+                  All ways to fit, with drawings
+                </button>
+              )}
+            </>
+          )
+        }
       >
-        <Rows title="Stock">
+        <PieceRows id={id} session={session} preview={preview} />
+        <LayRows session={session} preview={preview} unit={unit} nesting={nesting} />
+        <OrderRows job={job} preview={preview} workshop={workshop} onApply={onChanges} />
+        <Rows title="Stock" aside={<Link to="/workshop/stocks">Workshop</Link>}>
           <ChoiceField
             label="Card"
             value={job.stock}
-            choices={named(workshop.stocks)}
+            choices={named(workshop.stocks, job.stock)}
+            errors={errorsOf(session, 'stock')}
             onChoose={(value) => set('stock', value)}
           />
           <ChoiceField
@@ -121,84 +125,79 @@ export function SheetStage(props: StageProps) {
             }}
           />
           {!size && <OwnSize session={session} unit={unit} pageSize={plan.size} />}
-          <div className="row-field">
-            <span>Lies</span>
-            <Switch<Orientation>
-              label="Orientation"
-              value={plan.orientation}
-              choices={[
-                { value: 'portrait', label: 'upright' },
-                { value: 'landscape', label: 'on its side' },
-              ]}
-              onChoose={(value) => set('sheet.orientation', value)}
-            />
-          </div>
-        </Rows>
-        <Rows title="Machines">
-          {job.face && (
-            <ChoiceField
-              label="Printer"
-              value={plan.printer ?? ''}
-              choices={namedOr('whole page prints', workshop.printers)}
-              errors={errorsOf(session, 'sheet.printer')}
-              onChoose={(value) => set('sheet.printer', value)}
-            />
-          )}
-          <ChoiceField
-            label="Cutter"
-            value={plan.cutter ?? ''}
-            choices={namedOr('by hand', workshop.cutters)}
-            errors={errorsOf(session, 'sheet.cutter')}
-            onChoose={(value) => set('sheet.cutter', value)}
-          />
-          {job.face && byMarks && (
-            <ChoiceField
-              label="Marks"
-              value={plan.marks ?? ''}
-              choices={namedOr('none', workshop.mark_sets)}
-              errors={errorsOf(session, 'sheet.marks')}
-              onChoose={(value) => set('sheet.marks', value)}
-            />
-          )}
-          {!job.face && <p className="card-note">Only cut: no printer and no marks.</p>}
-        </Rows>
-        <Rows title="Copies">
-          <CountField
-            label="Wanted"
-            value={plan.copies}
-            errors={errorsOf(session, 'sheet.copies')}
-            onTry={(count) => session.propose((now) => withField(now, 'sheet.copies', count))}
-            onKeep={() => session.keep()}
-            onApply={(error) => void session.keep((now) => withChanges(now, error.remedy.changes))}
-          />
-          <FigureField
-            figure={{
-              field: 'sheet.spacing',
-              label: 'Between pieces',
-              note: 'Least distance between the cuts of neighbours.',
-              value: plan.spacing,
-              text: preview.spacing_text,
-            }}
-            session={session}
-            unit={unit}
-          />
-          <ChoiceField
-            label="Turning"
-            value={plan.turning}
+          <SwitchField<Orientation>
+            name="Lies"
+            label="Orientation"
+            value={plan.orientation}
             choices={[
-              { value: 'quarter', label: 'quarter turns' },
-              { value: 'grain', label: 'along the grain' },
-              { value: 'upright', label: 'not at all' },
+              { value: 'portrait', label: 'upright' },
+              { value: 'landscape', label: 'on its side' },
             ]}
-            onChoose={(value) => set('sheet.turning', value)}
+            onChoose={(value) => set('sheet.orientation', value)}
           />
-          <Result label="On a full sheet" value={String(sheet.layout.per_sheet)} />
-          <Result label="Yield" value={sheet.yield_text} />
-          <Result label="Waste" value={sheet.waste_text} />
         </Rows>
+        <Rows title="Machines" aside={<Link to="/workshop/cutters">Workshop</Link>}>
+          {preview.is_printed &&
+            machine('Printer', 'printer', 'whole page prints', workshop.printers)}
+          {machine('Cutter', 'cutter', 'by hand', workshop.cutters)}
+          {plan.cutter && machine('Carrier', 'carrier', 'none', workshop.carriers)}
+          {preview.is_printed && byMarks && (
+            <>
+              {machine('Marks', 'marks', 'none', workshop.mark_sets)}
+              <button
+                type="button"
+                className="plain-button lay-more"
+                onClick={() => setOpen('marks')}
+              >
+                Compare marks, find the best
+              </button>
+            </>
+          )}
+          {!preview.is_printed && <p className="card-note">Only cut: no printer and no marks.</p>}
+        </Rows>
+        {/* Over the card's foot: neither the sheet nor a row moves or is hidden while copies are handled. */}
+        <div className="hand-dock">
+          {hand.chosen.size > 0 && (
+            <HandTools
+              hand={hand}
+              placements={sheet.layout.runs[run]?.placements ?? []}
+              spacing={plan.spacing}
+              unit={unit}
+            />
+          )}
+        </div>
       </SpecCard>
+      {open === 'ways' && (
+        <WaysPane
+          job={job}
+          onApply={(changes) => {
+            setOpen(null);
+            onChanges(changes);
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
+      {open === 'marks' && (
+        <MarksDialog
+          job={job}
+          onChoose={(marks) => {
+            setOpen(null);
+            set('sheet.marks', marks);
+          }}
+          onClose={() => setOpen(null)}
+        />
+      )}
     </main>
   );
+}
+
+/** The preview with another layout on its sheets, while that is being looked for. */
+function withLayout(
+  preview: StageProps['preview'],
+  runs: StageProps['preview']['sheet']['layout']['runs'],
+) {
+  const layout = { ...preview.sheet.layout, runs };
+  return { ...preview, sheet: { ...preview.sheet, layout, notes: [], misfit: null } };
 }
 
 const same = (a: SheetSize, b: SheetSize) =>

@@ -106,14 +106,25 @@ impl FoldModel {
                     let at = path.bounding_box().center();
                     holds.as_ref().is_some_and(|outline| outline.holds(at))
                 };
+                // A blank that is joined first folds with what it is joined to.
+                let joined = part.joined.as_ref().filter(|_| placed.hang.is_none());
+                let hang = match (placed.hang, joined) {
+                    (Some(hang), _) => Some((first + hang.parent, hang.ends)),
+                    (None, Some(joined)) => panels
+                        .iter()
+                        .position(|panel| panel.name == joined.panel)
+                        .map(|parent| (parent, joined.ends)),
+                    (None, None) => None,
+                };
+                let fold = placed.hang.map(|hang| hang.fold).or(joined.map(|joined| joined.fold));
                 panels.push(FoldPanel {
                     name: placed.name.clone(),
                     strip_of: placed.strip_of.clone(),
                     soft: placed.soft.clone(),
                     role: placed.role,
                     part: number,
-                    hang: placed.hang.map(|hang| (first + hang.parent, hang.ends)),
-                    fold: placed.hang.map_or(0.0, |hang| hang.fold),
+                    hang,
+                    fold: fold.unwrap_or(0.0),
                     lift: placed.hang.map_or(0.0, |hang| hang.lift),
                     ring: local(&placed.outline).unwrap_or_default(),
                     openings: openings

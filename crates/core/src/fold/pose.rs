@@ -90,7 +90,8 @@ fn hung(panel: &FoldPanel, [from, to]: [Point; 2], angle: f64) -> Isometry3<f64>
     let heading = UnitQuaternion::from_axis_angle(&Vector3::z_axis(), along.y.atan2(along.x));
     let axis: Unit<Vector3<f64>> = Vector3::x_axis();
     let fold = UnitQuaternion::from_axis_angle(&axis, -angle.to_radians());
-    let share = if panel.fold == 0.0 { 0.0 } else { (angle / panel.fold).clamp(0.0, 1.0) };
+    // A panel that does not fold lies beside the other from the start: a join flap behind its mate.
+    let share = if panel.fold == 0.0 { 1.0 } else { (angle / panel.fold).clamp(0.0, 1.0) };
     let lift = -panel.lift * share * panel.fold.signum();
     Isometry3::from_parts(Translation3::new(from.x, from.y, lift), heading * fold)
 }

@@ -2,6 +2,7 @@
 
 use kurbo::{Affine, Point};
 
+use super::panel::Joined;
 use super::{Axis, Panel};
 use crate::check::Sense;
 
@@ -13,19 +14,23 @@ pub struct Blank {
     pub root: Panel,
     /// Maps the root's frame to the flat.
     pub frame: Affine,
+    /// Where it is joined to another blank before either is folded.
+    pub joined: Option<Joined>,
 }
 
 impl Blank {
     /// A blank whose root's `u` runs down and `v` to the right: walls of a tube.
     #[must_use]
     pub fn downwards(name: impl Into<String>, root: Panel) -> Self {
-        Self { name: name.into(), root, frame: Affine::new([0.0, 1.0, 1.0, 0.0, 0.0, 0.0]) }
+        let frame = Affine::new([0.0, 1.0, 1.0, 0.0, 0.0, 0.0]);
+        Self { name: name.into(), root, frame, joined: None }
     }
 
     /// A blank whose root's `u` runs to the right and `v` up.
     #[must_use]
     pub fn upwards(name: impl Into<String>, root: Panel) -> Self {
-        Self { name: name.into(), root, frame: Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, 0.0]) }
+        let frame = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, 0.0]);
+        Self { name: name.into(), root, frame, joined: None }
     }
 }
 

@@ -6,6 +6,7 @@ use serde::Serialize;
 use ts_rs::TS;
 
 use super::design::{Blank, Must, Stand, Step};
+use super::panel::Joined;
 use super::{Axis, Dimension, Figure, Line, PlacedPanel};
 use crate::check::Check;
 use crate::geometry::Region;
@@ -50,6 +51,8 @@ pub struct Part {
     pub lines: Vec<Line>,
     /// The panels.
     pub panels: Vec<PlacedPanel>,
+    /// Where it is joined to another blank before either is folded.
+    pub joined: Option<Joined>,
     /// The labels on them.
     pub labels: Vec<Label>,
     /// The blank's bounds.
@@ -77,6 +80,7 @@ impl Part {
             outline: shift * tree.outline,
             lines: tree.lines.into_iter().map(line).collect(),
             panels: tree.panels.into_iter().map(panel).collect(),
+            joined: blank.joined.clone(),
             labels: Vec::new(),
             bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
             at: Vec2::ZERO,
@@ -94,6 +98,7 @@ impl Part {
             outline: shift * outline,
             lines: Vec::new(),
             panels: Vec::new(),
+            joined: None,
             labels: Vec::new(),
             bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
             at: Vec2::ZERO,

@@ -21,6 +21,7 @@ mod packet;
 pub mod panel;
 mod sleeve;
 mod solid;
+mod split;
 mod structure;
 mod tabs;
 mod tag;
@@ -37,11 +38,13 @@ pub use add_on::{AddOn, AddOnKind};
 pub use dimension::{Axis, Dimension};
 pub use figure::{Figure, FigureKind};
 pub use figures::{Bounds, Figures, Kind, Param};
+pub use flaps::GLUE_STANDARD;
 pub use flat::{Flat, Folding, Label, Part, Sizes};
 pub use panel::{Joint, Line, Panel, PlacedPanel, Role, Unfolded};
+pub use split::{JOIN_FLAP, Split, SplitBy};
 pub use structure::{Family, Preset, Structure};
 
-use crate::error::{Faults, InputError, Remedy};
+use crate::error::{Faults, InputError, Remedy, Setting};
 use crate::units::{Unit, measure};
 use crate::workshop::RecordId;
 
@@ -84,6 +87,9 @@ pub struct Form {
     /// A layer behind it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub backing: Option<Backing>,
+    /// Where it is cut apart into two parts.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub split: Option<Split>,
     /// The figures that are set, by their keys: mm, degrees or counts. Others follow the trade's
     /// defaults; those that the structure does not know wait for one that does.
     #[serde(flatten)]
@@ -104,6 +110,7 @@ impl Form {
             add_ons: Vec::new(),
             labels: Vec::new(),
             backing: None,
+            split: None,
             figures: figures.iter().map(|(key, value)| ((*key).to_owned(), Some(*value))).collect(),
         }
     }
@@ -127,10 +134,20 @@ impl Form {
             return Err(faults.or(()).err().unwrap_or_default());
         }
         add_on::notch(&self.add_ons, &mut design, &mut faults, unit);
+        if let Some(split) = &self.split {
+            split::split(split, &mut design, caliper, &mut faults, unit);
+        }
         let mut parts: Vec<Part> = design.blanks.iter().map(Part::of).collect();
         add_on::place(&self.add_ons, &mut parts, &mut faults, unit);
         labels::place(&self.labels, &design.labels, &mut parts, &mut faults);
         if let Some(backing) = &self.backing {
+            if self.split.is_some() {
+                faults.add(InputError::plain(
+                    "form.backing",
+                    "A piece in two parts has no outline of its own that a backing layer could follow",
+                    Remedy::set("Keep it in one piece", "form.split", Setting::Standard),
+                ));
+            }
             faults.range("form.backing.border", "The border", backing.border, 0.0..=50.0, |mm| {
                 measure(mm, unit)
             });

@@ -89,6 +89,53 @@ impl Outline {
             || self.interior_points().into_iter().any(|point| other.holds(point + step))
     }
 
+    /// The distance to another outline in mm, -1 where they overlap, or `None` where it is `most` or more.
+    #[must_use]
+    pub fn clearance(&self, other: &Self, most: f64) -> Option<f64> {
+        self.nearest(other, most).map(|(gap, ..)| gap)
+    }
+
+    /// As [`clearance`](Self::clearance), with the two points between which it is.
+    #[must_use]
+    pub fn nearest(&self, other: &Self, most: f64) -> Option<(f64, Point, Point)> {
+        let reach = self.bounds.inflate(most, most);
+        let shared = reach.intersect(other.bounds);
+        if shared.width() < 0.0 || shared.height() < 0.0 || self.bounds.x0 - most > other.bounds.x1
+        {
+            return None;
+        }
+        if self.overlaps_at(0.0, 0.0, other) {
+            let middle = self.bounds.intersect(other.bounds).center();
+            return Some((-1.0, middle, middle));
+        }
+        let near = |(a, b): &Edge, room: Rect| {
+            a.x.max(b.x) >= room.x0
+                && a.x.min(b.x) <= room.x1
+                && a.y.max(b.y) >= room.y0
+                && a.y.min(b.y) <= room.y1
+        };
+        let back = other.bounds.inflate(most, most);
+        let ours: Vec<Edge> = self.edges().filter(|edge| near(edge, back)).collect();
+        let theirs: Vec<Edge> = other.edges().filter(|edge| near(edge, reach)).collect();
+        let mut least: Option<(f64, Point, Point)> = None;
+        let mut offer = |point: Point, edge: Edge, is_ours: bool| {
+            let foot = foot(point, edge);
+            let gap = point.distance(foot);
+            if gap < least.map_or(most, |(least, ..)| least) {
+                least = Some(if is_ours { (gap, point, foot) } else { (gap, foot, point) });
+            }
+        };
+        for ours in &ours {
+            for theirs in &theirs {
+                offer(ours.0, *theirs, true);
+                offer(ours.1, *theirs, true);
+                offer(theirs.0, *ours, false);
+                offer(theirs.1, *ours, false);
+            }
+        }
+        least
+    }
+
     fn edges(&self) -> impl Iterator<Item = (Point, Point)> + '_ {
         let next = self.points.iter().skip(1).chain(self.points.first());
         self.points.iter().zip(next).map(|(a, b)| (*a, *b))
@@ -154,10 +201,15 @@ fn enters(edge: Edge, boundary: &[Edge], holds: impl Fn(Point) -> bool) -> bool 
     })
 }
 
-fn distance(point: Point, (a, b): Edge) -> f64 {
+fn distance(point: Point, edge: Edge) -> f64 {
+    point.distance(foot(point, edge))
+}
+
+/// The point of an edge that is nearest to another.
+fn foot(point: Point, (a, b): Edge) -> Point {
     let along = b - a;
     let share = ((point - a).dot(along) / along.hypot2().max(f64::MIN_POSITIVE)).clamp(0.0, 1.0);
-    (a + along * share - point).hypot()
+    a + along * share
 }
 
 /// True when the two segments cross properly: each one's ends lie on either side of the other.

@@ -1,8 +1,11 @@
 //! Areas for polygon algebra: curves flattened to within [`FLATTENING`](super::FLATTENING).
 
 use geo::algorithm::buffer::{BufferStyle, LineJoin};
-use geo::{Area, BooleanOps, BoundingRect, Buffer, Coord, LineString, MultiPolygon, Polygon};
-use kurbo::{BezPath, Point, Rect};
+use geo::orient::{Direction, Orient};
+use geo::{
+    Area, BooleanOps, BoundingRect, Buffer, Coord, LineString, MultiPolygon, Polygon, unary_union,
+};
+use kurbo::{BezPath, Point, Rect, Vec2};
 
 /// An area of any number of parts, with holes. Outer rings and holes are closed and do not cross.
 #[derive(Debug, Clone, PartialEq)]
@@ -86,6 +89,55 @@ impl Region {
         Self(self.0.buffer_with_style(style))
     }
 
+    /// Held smaller by `distance` mm on every side.
+    #[must_use]
+    pub fn shrunk(&self, distance: f64) -> Self {
+        if distance <= 0.0 || self.is_empty() {
+            return self.clone();
+        }
+        let style = BufferStyle::new(-distance).line_join(LineJoin::Miter(0.2));
+        Self(self.0.buffer_with_style(style))
+    }
+
+    /// The region in parts without holes, cut upright through the middle of each hole.
+    #[must_use]
+    pub fn simple_parts(&self) -> Vec<Vec<Point>> {
+        let mut parts = Vec::new();
+        for polygon in &self.0 {
+            let whole = Self(polygon.clone().into());
+            match polygon.interiors().first().and_then(|hole| hole.bounding_rect()) {
+                None => parts.push(ring_points(polygon.exterior())),
+                Some(hole) => {
+                    let Some(bounds) = whole.bounds() else { continue };
+                    let middle = f64::midpoint(hole.min().x, hole.max().x);
+                    let left = Rect { x1: middle, ..bounds };
+                    let right = Rect { x0: middle, ..bounds };
+                    for half in [left, right] {
+                        parts.extend(whole.intersection(&Self::rect(half)).simple_parts());
+                    }
+                }
+            }
+        }
+        parts
+    }
+
+    /// Everything nearer than `distance` mm, and a little more at corners: straight edges move out by just
+    /// that, and each corner by the fewest straight lines that its arc lies within.
+    #[must_use]
+    pub fn kept_clear(&self, distance: f64) -> Self {
+        if distance <= 0.0 || self.is_empty() {
+            return self.clone();
+        }
+        let mut parts: Vec<Polygon<f64>> = self.0.orient(Direction::Default).0;
+        for polygon in &self.0 {
+            beside(&mut parts, &ring_points(polygon.exterior()), distance, 1.0);
+            for hole in polygon.interiors() {
+                beside(&mut parts, &ring_points(hole), distance, -1.0);
+            }
+        }
+        Self(unary_union(&parts))
+    }
+
     /// Area in mm².
     #[must_use]
     pub fn area(&self) -> f64 {
@@ -139,6 +191,48 @@ impl Region {
     }
 }
 
+/// The strip beside each edge of a ring, and the corner of each vertex: outside the ring where `out` is 1, inside
+/// it where it is -1.
+fn beside(parts: &mut Vec<Polygon<f64>>, ring: &[Point], distance: f64, out: f64) {
+    let count = ring.len();
+    let mut add = |points: &[Point]| {
+        let line = points.iter().map(|point| Coord { x: point.x, y: point.y }).collect();
+        let polygon = Polygon::new(LineString::new(line), Vec::new());
+        // All one way round, as a union of many needs them.
+        parts.push(polygon.orient(Direction::Default));
+    };
+    // The outside lies to the right of a ring that runs with the clock turned back.
+    let turning: f64 =
+        (0..count).map(|at| ring[at].to_vec2().cross(ring[(at + 1) % count].to_vec2())).sum();
+    let side = if turning > 0.0 { out } else { -out };
+    for at in 0..count {
+        let (before, here, next) =
+            (ring[(at + count - 1) % count], ring[at], ring[(at + 1) % count]);
+        let (into, onward) = ((here - before).normalize(), (next - here).normalize());
+        let normal = |along: Vec2| Vec2::new(along.y, -along.x) * (side * distance);
+        add(&[here, next, next + normal(onward), here + normal(onward)]);
+        let bend = into.cross(onward).atan2(into.dot(onward)) * side;
+        if bend <= 1e-9 {
+            continue;
+        }
+        // Tangents of the corner's arc, no further apart than a right angle.
+        let (first, last) = (normal(into), normal(onward));
+        let halves = if bend > std::f64::consts::FRAC_PI_2 { 2.0 } else { 1.0 };
+        let reach = (bend / (2.0 * halves)).tan();
+        let mut corner = vec![here, here + first];
+        if halves < 2.0 {
+            corner.push(here + first + into * (reach * distance));
+        } else {
+            let middle = (first + last).normalize() * distance;
+            let along = Vec2::new(-middle.y, middle.x) * side;
+            corner.push(here + middle - along * reach);
+            corner.push(here + middle + along * reach);
+        }
+        corner.push(here + last);
+        add(&corner);
+    }
+}
+
 fn ring_points(ring: &LineString<f64>) -> Vec<Point> {
     let mut points: Vec<Point> = ring.coords().map(|c| Point::new(c.x, c.y)).collect();
     if points.len() > 1 && points.first() == points.last() {
@@ -153,6 +247,16 @@ mod tests {
     use crate::geometry::{FLATTENING, circle};
 
     #[test]
+    fn what_is_near_a_hole_fills_it_from_its_edges() {
+        let hole = Region::rect(Rect::new(10.0, 10.0, 30.0, 20.0));
+        let window = Region::rect(Rect::new(0.0, 0.0, 100.0, 50.0)).minus(&hole);
+        let left = Region::rect(Rect::new(-9.0, -9.0, 109.0, 59.0)).minus(&window.kept_clear(2.0));
+        let inner = Region::rect(Rect::new(12.0, 12.0, 28.0, 18.0));
+        assert!(inner.minus(&left).area() < 1e-6, "the middle of the hole stays open");
+        assert!(left.intersection(&hole).minus(&inner).area() < 1e-6, "its edge does not");
+    }
+
+    #[test]
     fn algebra_keeps_areas() {
         let page = Region::rect(Rect::new(0.0, 0.0, 100.0, 50.0));
         let hole = Region::rect(Rect::new(10.0, 10.0, 20.0, 20.0));
@@ -161,6 +265,27 @@ mod tests {
         assert!((window.union(&hole).area() - 5000.0).abs() < 1e-6);
         assert!((hole.grown(1.0).area() - 144.0).abs() < 1e-6, "mitred corners stay square");
         assert!(Region::rect(Rect::new(5.0, 5.0, 5.0, 9.0)).is_empty());
+    }
+
+    /// A shape grown by a distance holds the disc of that radius about each of its points: area + edge × d at
+    /// least, plus π d² for the corners of a convex one (Steiner’s formula).
+    #[test]
+    fn what_is_kept_clear_holds_the_arc_and_little_more() {
+        for points in [
+            vec![(0.0, 0.0), (40.0, 0.0), (40.0, 20.0), (0.0, 20.0)],
+            vec![(0.0, 0.0), (50.0, 3.0), (0.0, 6.0)],
+            vec![(0.0, 0.0), (40.0, 0.0), (40.0, 10.0), (10.0, 10.0), (10.0, 40.0), (0.0, 40.0)],
+        ] {
+            let ring: Vec<Point> = points.into_iter().map(Point::from).collect();
+            let shape = Region::inside(&crate::geometry::polygon(&ring));
+            let (clear, round) = (shape.kept_clear(2.0), shape.rounded_out(2.0));
+            assert!(round.minus(&clear).area() < 1e-6);
+            assert!(clear.area() < round.area() + 6.0 * 2.0 * 2.0, "{}", clear.area());
+            let straight = Region::rect(clear.bounds().unwrap());
+            assert!(clear.minus(&straight).is_empty());
+        }
+        let square = Region::rect(Rect::new(0.0, 0.0, 10.0, 10.0)).kept_clear(1.0);
+        assert!((square.area() - 144.0).abs() < 1e-9, "right angles stay right");
     }
 
     /// πr², from any geometry handbook.

@@ -103,13 +103,9 @@ mod tests {
     #[test]
     fn notes_take_the_room_there_is_and_never_a_piece() {
         let page = Rect::new(0.0, 0.0, 140.0, 100.0);
-        let windows = Machines { printer: None, cutter: None }.windows(
-            page,
-            Orientation::Portrait,
-            &Marks::default(),
-        );
+        let windows = Machines::default().windows(page, Orientation::Portrait, &Marks::default());
         let copy = |height: f64| Rect::new(0.0, 0.0, 140.0, height).to_path(0.01);
-        let at = [Placement { part: 0, x: 0.0, y: 0.0, turn: 0 }];
+        let at = [Placement { part: 0, x: 0.0, y: 0.0, turn: 0.0, locked: false }];
         let mut room = FreeRoom::new(&windows, &[&copy(50.0)], &at);
         let notes = place_notes(&mut room, Unit::Mm).unwrap();
         assert!((notes.scale - 100.0).abs() < f64::EPSILON);

@@ -45,11 +45,18 @@ pub struct Marks {
     pub sign: Option<Sign>,
 }
 
+impl Sign {
+    /// What must stay free for it.
+    #[must_use]
+    pub fn keep_clear(&self) -> Region {
+        Region::rect(self.place.inflate(SIGN_CLEAR, SIGN_CLEAR))
+    }
+}
+
 impl Marks {
     /// Everything that must stay free.
     pub fn keep_clear(&self) -> impl Iterator<Item = Region> + '_ {
-        let sign =
-            self.sign.iter().map(|sign| Region::rect(sign.place.inflate(SIGN_CLEAR, SIGN_CLEAR)));
+        let sign = self.sign.iter().map(Sign::keep_clear);
         self.marks.iter().map(|mark| mark.keep_clear.clone()).chain(sign)
     }
 
@@ -180,6 +187,7 @@ mod tests {
             along: 6.35,
             from: DistanceFrom::PaperEdge,
             keep_clear: 2.0,
+            keeping: crate::workshop::Keeping::Kept,
         }
     }
 

@@ -5,7 +5,8 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use crate::error::{Faults, InputError, Remedy};
+use super::SheetRun;
+use crate::error::{Change, Faults, InputError, Remedy, Setting};
 use crate::units::{INCH, Unit, measure};
 use crate::workshop::RecordId;
 
@@ -78,6 +79,8 @@ pub enum Orientation {
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
 #[serde(rename_all = "kebab-case")]
 pub enum Turning {
+    /// By any angle.
+    Free,
     /// By quarter turns, wherever that fits more.
     #[default]
     Quarter,
@@ -85,6 +88,53 @@ pub enum Turning {
     Grain,
     /// Not at all.
     Upright,
+}
+
+/// How many copies are laid.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(rename_all = "kebab-case")]
+pub enum Amount {
+    /// As many as wanted, on as few sheets as possible.
+    #[default]
+    Wanted,
+    /// As many as wanted, and as many more as the last sheet holds.
+    FillSheets,
+}
+
+/// How a kept layout came about.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(rename_all = "kebab-case")]
+pub enum Made {
+    /// The search put it together.
+    Nested,
+    /// Somebody moved copies.
+    ByHand,
+}
+
+/// A layout that is kept as it is, until the user asks for another.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Kept {
+    /// How it came about.
+    pub made: Made,
+    /// How many blanks the job had; a layout of other blanks means nothing.
+    pub blanks: usize,
+    /// The sheets.
+    pub runs: Vec<SheetRun>,
+}
+
+/// How the search for a nested layout goes.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Search {
+    /// Longest time it may take, s, 1 to 600.
+    pub budget: f64,
+    /// The same seed gives the same layout.
+    pub seed: u32,
+}
+
+impl Default for Search {
+    fn default() -> Self {
+        Self { budget: 10.0, seed: 1 }
+    }
 }
 
 /// How copies go onto sheets.
@@ -99,15 +149,51 @@ pub struct SheetPlan {
     pub printer: Option<RecordId>,
     /// The cutter; `None` is a knife and a ruler.
     pub cutter: Option<RecordId>,
+    /// The carrier on which the sheet goes through the cutter, if any.
+    #[serde(default)]
+    pub carrier: Option<RecordId>,
     /// The marks by which the cutter finds a printed sheet.
     pub marks: Option<RecordId>,
     /// Copies wanted, 1 to 10,000.
     pub copies: u32,
     /// Least distance between the cuts of neighbours, mm, 0 to 100.
     pub spacing: f64,
+    /// Least distance from a cut to the marks’ keep-clear, mm, 0 to 100.
+    #[serde(default)]
+    pub to_marks: f64,
     /// How copies may be turned.
     #[serde(default)]
     pub turning: Turning,
+    /// Whether sheets are filled up.
+    #[serde(default)]
+    pub amount: Amount,
+    /// The layout that is kept; `None` lays rows and columns.
+    #[serde(default)]
+    pub kept: Option<Kept>,
+    /// How a nested layout is sought.
+    #[serde(default)]
+    pub search: Search,
+}
+
+impl Default for SheetPlan {
+    /// One copy on A4, nothing but a knife and a ruler, 2 mm between cuts.
+    fn default() -> Self {
+        Self {
+            size: SheetSize { name: "A4".to_owned(), width: 210.0, height: 297.0 },
+            orientation: Orientation::default(),
+            printer: None,
+            cutter: None,
+            carrier: None,
+            marks: None,
+            copies: 1,
+            spacing: 2.0,
+            to_marks: 0.0,
+            turning: Turning::default(),
+            amount: Amount::default(),
+            kept: None,
+            search: Search::default(),
+        }
+    }
 }
 
 impl SheetPlan {
@@ -127,12 +213,63 @@ impl SheetPlan {
             measure(mm, unit)
         });
         faults.range(
+            "sheet.to_marks",
+            "The distance to the marks",
+            self.to_marks,
+            0.0..=100.0,
+            |mm| measure(mm, unit),
+        );
+        faults.range(
+            "sheet.search.budget",
+            "The time to nest",
+            self.search.budget,
+            1.0..=600.0,
+            |s| format!("{s} s"),
+        );
+        if let Some(kept) = &self.kept {
+            kept.validate(faults);
+        }
+        faults.range(
             "sheet.copies",
             "The number of copies",
             f64::from(self.copies),
             1.0..=10_000.0,
             |count| format!("{count}"),
         );
+    }
+}
+
+/// More copies than this are not placed one by one.
+const MOST_PLACED: usize = 5000;
+
+impl Kept {
+    fn validate(&self, faults: &mut Faults) {
+        let placements = || self.runs.iter().flat_map(|run| &run.placements);
+        let again = || Remedy {
+            text: "Lay them in rows and columns".to_owned(),
+            changes: vec![Change { field: "sheet.kept".to_owned(), value: Setting::Standard }],
+        };
+        let (count, sheets) =
+            (placements().count(), self.runs.iter().map(|run| u64::from(run.sheets)).sum::<u64>());
+        if count > MOST_PLACED || sheets > 20_000 {
+            faults.add(InputError::new(
+                "sheet.kept",
+                format!("The kept layout has {count} places on {sheets} sheets: it holds up to {MOST_PLACED} on 20000"),
+                f64::from(u32::try_from(count).unwrap_or(u32::MAX)),
+                again(),
+            ));
+        }
+        let strays = placements()
+            .filter(|at| ![at.x, at.y, at.turn].iter().all(|value| value.abs() <= 10_000.0))
+            .count();
+        if strays > 0 {
+            faults.add(InputError::new(
+                "sheet.kept",
+                format!("{strays} copies of the kept layout lie more than 10 m away"),
+                f64::from(u32::try_from(strays).unwrap_or(u32::MAX)),
+                again(),
+            ));
+        }
     }
 }
 

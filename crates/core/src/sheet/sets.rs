@@ -6,7 +6,8 @@
 use kurbo::Rect;
 
 use super::Windows;
-use super::layout::{Layout, Piece, Placement, SheetRun, Turned, rows_and_columns};
+use super::piece::Turned;
+use super::{Layout, Piece, Placement, SheetRun, rows_and_columns};
 use crate::workshop::RecordId;
 
 /// A blank to be laid: its place among the parts, its card where that is not the job's, and its piece.
@@ -30,7 +31,7 @@ const MOST: u32 = 400;
 pub fn lay_sets(
     pieces: &[SetPiece<'_>],
     windows: &Windows,
-    turns: &[u16],
+    turns: &[f64],
     spacing: f64,
     copies: u32,
 ) -> Layout {
@@ -75,7 +76,7 @@ fn tagged(piece: &SetPiece<'_>, mut layout: Layout) -> Layout {
 fn apart(
     group: &[&SetPiece<'_>],
     windows: &Windows,
-    turns: &[u16],
+    turns: &[f64],
     spacing: f64,
     copies: u32,
 ) -> Layout {
@@ -95,7 +96,7 @@ fn apart(
 fn together(
     group: &[&SetPiece<'_>],
     windows: &Windows,
-    turns: &[u16],
+    turns: &[f64],
     spacing: f64,
     copies: u32,
 ) -> Option<Layout> {
@@ -128,7 +129,7 @@ fn together(
 fn spread(
     group: &[&SetPiece<'_>],
     windows: &Windows,
-    turns: &[u16],
+    turns: &[f64],
     spacing: f64,
     copies: u32,
 ) -> Option<Layout> {
@@ -160,44 +161,58 @@ fn spread(
     Some(Layout { runs, per_sheet: 1, laid: copies })
 }
 
-/// Blanks of so many sets from left to right in shelves from the top, or `None` where they do not fit.
+/// Blanks of so many sets in shelves, or `None` where they do not all fit.
 fn shelves(
     group: &[&SetPiece<'_>],
     windows: &Windows,
-    turn: u16,
+    turn: f64,
     spacing: f64,
     sets: u32,
 ) -> Option<Vec<Placement>> {
-    let mut turned: Vec<(usize, Turned)> =
-        group.iter().map(|piece| (piece.part, piece.piece.turned(turn))).collect();
-    turned.sort_by(|(_, a), (_, b)| b.size().y.total_cmp(&a.size().y));
-    let mut placements = Vec::new();
+    let mut turned: Vec<(usize, Turned, u32)> =
+        group.iter().map(|piece| (piece.part, piece.piece.turned(turn), sets)).collect();
+    turned.sort_by(|(_, a, _), (_, b, _)| b.size().y.total_cmp(&a.size().y));
+    let laid = shelve(&turned, windows, spacing);
+    (laid.len() == group.len() * sets as usize).then_some(laid)
+}
+
+/// As many blanks as fit from left to right in shelves from the top, in order: each with its number and
+/// how many are left of it.
+pub(super) fn shelve(
+    blanks: &[(usize, Turned, u32)],
+    windows: &Windows,
+    spacing: f64,
+) -> Vec<Placement> {
     let area = windows.cut.base;
+    let mut placements = Vec::new();
     let mut shelf = Rect::new(area.x0, area.y0, area.x0, area.y0);
-    for (part, piece) in turned.iter().flat_map(|piece| (0..sets).map(move |_| piece)) {
+    for (part, piece, count) in blanks {
         let size = piece.size();
-        loop {
+        let mut left = *count;
+        while left > 0 {
             if shelf.x1 + size.x > area.x1 + 1e-6 {
-                if shelf.height() == 0.0 {
-                    return None;
+                // An empty shelf that is too narrow stays so.
+                if shelf.height() == 0.0 && shelf.x1 == area.x0 {
+                    break;
                 }
-                let y = shelf.y1 + spacing;
+                let y = if shelf.height() == 0.0 { shelf.y0 + STEP } else { shelf.y1 + spacing };
                 shelf = Rect::new(area.x0, y, area.x0, y);
             }
             if shelf.y0 + size.y > area.y1 + 1e-6 {
-                return None;
-            }
-            let (x, y) = (shelf.x1, shelf.y0);
-            shelf.y1 = shelf.y1.max(y + size.y);
-            if piece.fits(windows, x, y) {
-                placements.push(Placement { part: *part, ..piece.placement(x, y) });
-                shelf.x1 = x + size.x + spacing;
                 break;
             }
-            shelf.x1 += STEP;
+            let (x, y) = (shelf.x1, shelf.y0);
+            if piece.fits(windows, x, y) {
+                shelf.y1 = shelf.y1.max(y + size.y);
+                placements.push(Placement { part: *part, ..piece.placement(x, y) });
+                shelf.x1 = x + size.x + spacing;
+                left -= 1;
+            } else {
+                shelf.x1 += STEP;
+            }
         }
     }
-    Some(placements)
+    placements
 }
 
 #[cfg(test)]
@@ -216,7 +231,7 @@ mod tests {
     }
 
     fn page(width: f64, height: f64) -> Windows {
-        let machines = Machines { printer: None, cutter: None };
+        let machines = Machines::default();
         let page = Rect::new(0.0, 0.0, width, height);
         machines.windows(page, Orientation::Portrait, &Marks::default())
     }
@@ -231,7 +246,7 @@ mod tests {
             .enumerate()
             .map(|(part, piece)| SetPiece { part, stock: None, piece })
             .collect();
-        lay_sets(&set, windows, &[0, 1], 2.0, copies)
+        lay_sets(&set, windows, &[0.0, 90.0], 2.0, copies)
     }
 
     #[test]
@@ -269,7 +284,7 @@ mod tests {
             SetPiece { part: 0, stock: None, piece: &pieces[0] },
             SetPiece { part: 1, stock: Some(&red), piece: &pieces[1] },
         ];
-        let layout = lay_sets(&set, &page(200.0, 150.0), &[0], 2.0, 4);
+        let layout = lay_sets(&set, &page(200.0, 150.0), &[0.0], 2.0, 4);
         assert_eq!(layout.sheets(), 2);
         assert_eq!(layout.runs[1].stock.as_ref(), Some(&red));
         assert!(layout.runs[1].placements.iter().all(|at| at.part == 1));

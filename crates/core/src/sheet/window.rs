@@ -1,13 +1,13 @@
 //! The working window: where print may lie, where cuts may lie, and what takes the rest.
 
-use kurbo::{BezPath, Point, Rect};
+use kurbo::{BezPath, Point, Rect, Vec2};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
 use super::{Marks, Orientation};
 use crate::geometry::{Outline, Region};
-use crate::workshop::{Cutter, Field, Margins, Printer};
+use crate::workshop::{Carrier, Cutter, Field, Finds, Margins, Printer};
 
 /// A rectangle with bites taken out of it.
 #[derive(Debug, Clone)]
@@ -26,8 +26,18 @@ pub struct Window {
 pub enum TakenBy {
     /// The printer cannot print here.
     PrinterMargin,
-    /// The cutter cannot reach here.
+    /// Rollers or clamps run here.
+    RollerStrips,
+    /// The cutter cannot reach this far.
     CutterReach,
+    /// The cutter needs this card before and after the marks.
+    LeadTail,
+    /// The carrier does not hold the sheet here.
+    Carrier,
+    /// A roll loses this at its sides.
+    RollSides,
+    /// The eye reads no marks here. Cuts may lie here.
+    Eye,
     /// The cutter does not cut outside its marks.
     OutsideMarks,
     /// The eye needs this free.
@@ -84,13 +94,19 @@ impl Window {
     }
 }
 
-/// What the page goes through.
-#[derive(Debug, Clone, Copy)]
+/// What the page goes through, and what is asked of it.
+#[derive(Debug, Clone, Copy, Default)]
 pub struct Machines<'a> {
     /// Prints it, if anything does.
     pub printer: Option<&'a Printer>,
     /// Cuts it, unless a hand does.
     pub cutter: Option<&'a Cutter>,
+    /// Carries it through the cutter, if anything does.
+    pub carrier: Option<&'a Carrier>,
+    /// What a roll loses at each side, mm.
+    pub sides: f64,
+    /// Least distance from cuts to the marks’ keep-clear, mm.
+    pub to_marks: f64,
 }
 
 impl Machines<'_> {
@@ -121,48 +137,78 @@ impl Machines<'_> {
             let margin = whole.minus(&Region::rect(printable));
             take(TakenBy::PrinterMargin, format!("{}: not printable", printer.name), &margin);
         }
-        let mut reach = page;
-        if let Some(cutter) = self.cutter {
-            let Margins { lead, trail, left, right } = cutter.margins;
-            reach = inset(page, left, lead, right, trail);
-            // What hangs over on the right and at the trailing edge is out of reach too.
-            reach.x1 = reach.x1.min(cutter.width - right);
-            reach.y1 = reach.y1.min(cutter.length - trail);
-            let lost = whole.minus(&Region::rect(positive(reach)));
-            take(TakenBy::CutterReach, format!("{}: out of reach", cutter.name), &lost);
-            if cutter.field == Field::WithinMarks
-                && let Some(span) = marks.span()
-            {
-                let lost = Region::rect(positive(reach)).minus(&Region::rect(span));
-                take(
-                    TakenBy::OutsideMarks,
-                    format!("{} cuts only inside its marks", cutter.name),
-                    &lost,
-                );
-                reach = Rect::new(
-                    reach.x0.max(span.x0),
-                    reach.y0.max(span.y0),
-                    reach.x1.min(span.x1),
-                    reach.y1.min(span.y1),
-                );
-            }
-        }
+        let reach = self.reach(page, marks, &mut take);
         for mark in &marks.marks {
             let name = format!("keep-clear of the {} mark", mark.corner.name());
             take(TakenBy::KeepClear, name, &mark.keep_clear.intersection(&whole));
         }
         if let Some(sign) = &marks.sign {
             let name = format!("“{}”, so that a turned sheet shows", sign.text);
-            take(TakenBy::Sign, name, &Region::rect(sign.place));
+            take(TakenBy::Sign, name, &sign.keep_clear().intersection(&whole));
         }
         let keep_clear: Vec<Region> = marks.keep_clear().collect();
+        // Cuts keep further off; print may come up to what the eye needs.
+        let away: Vec<Region> =
+            keep_clear.iter().map(|clear| clear.rounded_out(self.to_marks)).collect();
         Windows {
             page,
             printable,
             print: Window::new(printable, &keep_clear),
-            cut: Window::new(reach, &keep_clear),
+            cut: Window::new(reach, &away),
             taken,
         }
+    }
+
+    /// What of the page the cutter can cut, marks aside; tells `take` what takes the rest.
+    fn reach(
+        &self,
+        page: Rect,
+        marks: &Marks,
+        take: &mut impl FnMut(TakenBy, String, &Region),
+    ) -> Rect {
+        let mut reach = page;
+        let mut cut_to = |by: TakenBy, name: String, to: Rect| {
+            let next = positive(reach.intersect(to));
+            take(by, name, &Region::rect(reach).minus(&Region::rect(next)));
+            reach = next;
+        };
+        if self.sides > 0.0 {
+            let to = page.inset((-self.sides, 0.0));
+            cut_to(TakenBy::RollSides, "lost at the roll’s sides".to_owned(), to);
+        }
+        // Where the page's top left corner lies in what goes through the rollers.
+        let (corner, through) = self.carrier.map_or((Vec2::ZERO, page.size()), |carrier| {
+            let corner = Vec2::new(carrier.border.left, carrier.border.lead);
+            (corner, (carrier.width, carrier.length).into())
+        });
+        if let Some(carrier) = self.carrier {
+            let holds = Rect::from_origin_size(Point::ZERO, carrier.holds());
+            cut_to(TakenBy::Carrier, format!("{} does not hold here", carrier.name), holds);
+        }
+        let Some(cutter) = self.cutter else { return reach };
+        let Margins { lead, trail, left, right } = cutter.margins;
+        let held = Rect::from_origin_size(Point::ZERO, through);
+        let strips = Rect::new(left, lead, held.x1 - right, held.y1 - trail) - corner;
+        cut_to(TakenBy::RollerStrips, format!("{}: its rollers or clamps", cutter.name), strips);
+        // What hangs over on the right and at the trailing edge is out of reach too.
+        let far = Rect::new(left, lead, cutter.width - right, cutter.length - trail) - corner;
+        cut_to(TakenBy::CutterReach, format!("{}: out of reach", cutter.name), far);
+        if let Some(span) = marks.span() {
+            let ends = Rect::new(held.x0, cutter.lead, held.x1, held.y1 - cutter.tail) - corner;
+            let ends = Rect::new(page.x0, ends.y0, page.x1, ends.y1);
+            cut_to(TakenBy::LeadTail, format!("{}: its lead and tail", cutter.name), ends);
+            if cutter.field == Field::WithinMarks {
+                let name = format!("{} cuts only inside its marks", cutter.name);
+                cut_to(TakenBy::OutsideMarks, name, span);
+            }
+            if let Finds::Eye(eye) = &cutter.finds {
+                let unread =
+                    Region::rect(page).minus(&Region::rect(positive(page.inset(-eye.edge))));
+                let name = format!("{}: its eye reads no marks here", cutter.name);
+                take(TakenBy::Eye, name, &unread);
+            }
+        }
+        reach
     }
 }
 

@@ -2,6 +2,7 @@
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use thiserror::Error;
 use ts_rs::TS;
 
 use super::INCH;
@@ -59,9 +60,63 @@ pub fn grammage_from_basis_weight(pounds: f64, sheet: BasisSheet) -> f64 {
     pounds * POUND / (REAM * area)
 }
 
+/// Why a grammage cannot be read.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+#[error("“{0}” is no grammage: type one such as 300, 300 g/m² or 80 lb cover")]
+pub struct GrammageError(String);
+
+/// Reads a grammage as people type it: `300`, `300 gsm`, `80 lb cover`. A weight in pounds names its basis sheet:
+/// cover, index, bristol, text, bond or tag.
+///
+/// # Errors
+/// [`GrammageError`] for anything else.
+pub fn parse_grammage(text: &str) -> Result<f64, GrammageError> {
+    let wrong = || GrammageError(text.chars().take(40).collect());
+    let clean = text.trim().to_lowercase().replace(',', ".");
+    let end = clean.find(|c: char| !c.is_ascii_digit() && c != '.').unwrap_or(clean.len());
+    let (digits, rest) = clean.split_at(end);
+    let value: f64 = digits.parse().map_err(|_| wrong())?;
+    if digits.len() > 12 {
+        return Err(wrong());
+    }
+    let rest = rest.trim();
+    if ["", "g", "gsm", "g/m2", "g/m²"].contains(&rest) {
+        return Ok(value);
+    }
+    let pounds = ["lbs", "lb", "#"].iter().find_map(|unit| rest.strip_prefix(unit));
+    let sheet = match pounds.ok_or_else(wrong)?.trim() {
+        "cover" => BasisSheet::Cover,
+        "index" => BasisSheet::Index,
+        "bristol" => BasisSheet::Bristol,
+        "text" | "book" => BasisSheet::Text,
+        "bond" | "writing" => BasisSheet::Bond,
+        "tag" => BasisSheet::Tag,
+        _ => return Err(wrong()),
+    };
+    Ok(grammage_from_basis_weight(value, sheet))
+}
+
 #[cfg(test)]
 mod tests {
-    use super::{BasisSheet, grammage_from_basis_weight};
+    use super::{BasisSheet, grammage_from_basis_weight, parse_grammage};
+
+    #[test]
+    fn grammages_are_read_as_people_type_them() {
+        for (text, value) in [
+            ("300", 300.0),
+            (" 300 g/m² ", 300.0),
+            ("120,5gsm", 120.5),
+            ("80 lb cover", 216.33),
+            ("110# Index", 198.88),
+        ] {
+            let read = parse_grammage(text).unwrap();
+            assert!((read - value).abs() < 0.01, "{text}: {read}");
+        }
+        for text in ["", "heavy", "80 lb", "80 lb carpet", "-3", "1e9", "300 g/m2 x"] {
+            let error = parse_grammage(text).unwrap_err().to_string();
+            assert!(error.contains("80 lb cover"), "{error}");
+        }
+    }
 
     /// Derived from the published basis sheets (cover 20 × 26 in and so on).
     #[test]

@@ -4,9 +4,9 @@ mod grammage;
 mod length;
 mod unit;
 
-pub use grammage::{BasisSheet, grammage_from_basis_weight};
+pub use grammage::{BasisSheet, GrammageError, grammage_from_basis_weight, parse_grammage};
 pub use length::{LengthError, parse_caliper, parse_length};
-pub use unit::{Unit, UnitInfo, format_length, measure, product};
+pub use unit::{Unit, UnitInfo, format_length, measure, measure_area, product};
 
 /// Millimetres in an inch, exact by definition (international yard and pound agreement, 1959).
 pub const INCH: f64 = 25.4;

@@ -110,6 +110,17 @@ pub fn measure(mm: f64, unit: Unit) -> String {
     format!("{} {}", format_length(mm, unit), unit.name())
 }
 
+/// Writes an area of mm² with its unit: in cm², or in square inches where lengths are in inches; with one
+/// decimal below a hundred.
+#[must_use]
+pub fn measure_area(mm2: f64, unit: Unit) -> String {
+    let (area, name) = match unit {
+        Unit::In => (mm2 / (INCH * INCH), "in²"),
+        Unit::Mm | Unit::Cm => (mm2 / 100.0, "cm²"),
+    };
+    if area < 100.0 { format!("{area:.1} {name}") } else { format!("{area:.0} {name}") }
+}
+
 fn sixteenths(inches: f64) -> Option<String> {
     let sixteenths = inches * 16.0;
     let whole = sixteenths.round();
@@ -158,5 +169,13 @@ mod tests {
         }
         assert_eq!(format_length(-0.001, Unit::Mm), "0");
         assert_eq!(measure(203.2, Unit::In), "8 in");
+    }
+
+    #[test]
+    fn areas_are_written_in_square_centimetres_or_square_inches() {
+        // A4 is a sixteenth of a square metre, letter 8 1/2 by 11 in.
+        assert_eq!(measure_area(210.0 * 297.0, Unit::Mm), "624 cm²");
+        assert_eq!(measure_area(215.9 * 279.4, Unit::In), "93.5 in²");
+        assert_eq!(measure_area(50.0 * 90.0, Unit::Cm), "45.0 cm²");
     }
 }

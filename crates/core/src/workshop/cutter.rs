@@ -4,7 +4,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{Corner, Margins, MarkShapeName, check_name, mm};
+use super::{Corner, Keeping, Margins, MarkSet, MarkShapeName, check_name, mm};
 use crate::error::{Faults, InputError, Remedy};
 
 /// What a station can hold.
@@ -102,6 +102,12 @@ pub struct Cutter {
     pub length: f64,
     /// What rollers, clamps or the carrier take from each side of the sheet.
     pub margins: Margins,
+    /// Card it needs in front of the first marks, so that it can feed the sheet to them, mm.
+    #[serde(default)]
+    pub lead: f64,
+    /// Card it needs behind the last marks, so that it can still hold the sheet, mm.
+    #[serde(default)]
+    pub tail: f64,
     /// Thickest card in mm.
     pub thickest: f64,
     /// Greatest force in newtons, where it is known.
@@ -114,9 +120,24 @@ pub struct Cutter {
     pub field: Field,
     /// The corner in which its blade starts.
     pub start: Corner,
+    /// Where it stands in lists.
+    #[serde(default)]
+    pub keeping: Keeping,
 }
 
 impl Cutter {
+    /// True when it can go by these marks: its eye reads their shape and size, or a person sets crosshairs.
+    #[must_use]
+    pub fn reads(&self, set: &MarkSet) -> bool {
+        match &self.finds {
+            Finds::Eye(eye) => {
+                eye.shapes.contains(&set.mark.name()) && set.mark.extent() >= eye.smallest
+            }
+            Finds::Crosshairs => true,
+            _ => false,
+        }
+    }
+
     /// # Errors
     /// Every figure out of range.
     pub fn validate(&self) -> Result<(), Vec<InputError>> {
@@ -128,7 +149,10 @@ impl Cutter {
         if let Some(force) = self.force {
             faults.range("force", "The force", force, 0.1..=500.0, |n| format!("{n} N"));
         }
-        self.margins.validate("What the cutter cannot reach", &mut faults);
+        faults.range("lead", "The lead", self.lead, 0.0..=1000.0, mm);
+        faults.range("tail", "The tail", self.tail, 0.0..=1000.0, mm);
+        self.margins.validate("margins", "What the cutter cannot reach", &mut faults);
+        self.margins.leave("margins", (self.width, self.length), "to cut", &mut faults);
         if self.stations.is_empty() || self.stations.len() > 8 {
             faults.add(InputError::new(
                 "stations",
@@ -139,6 +163,17 @@ impl Cutter {
         }
         for station in &self.stations {
             check_name("stations", &station.name, &mut faults);
+            if station.tools.is_empty() || station.tools.len() > 3 {
+                faults.add(InputError::plain(
+                    "stations",
+                    format!(
+                        "“{}” holds {} tools: it holds 1 to 3",
+                        station.name,
+                        station.tools.len()
+                    ),
+                    Remedy::advice("Say whether it holds a knife, a creaser or a pen"),
+                ));
+            }
         }
         if let Finds::Eye(eye) = &self.finds {
             faults.range("finds.smallest", "The smallest mark", eye.smallest, 0.5..=100.0, mm);

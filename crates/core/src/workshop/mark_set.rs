@@ -4,8 +4,9 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{check_name, mm};
+use super::{Keeping, check_name, mm};
 use crate::error::{Faults, InputError, Remedy};
+use crate::units::{Unit, measure};
 
 /// A corner of the sheet, seen from its printed side with its top edge up.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
@@ -172,6 +173,9 @@ pub struct MarkSet {
     pub from: DistanceFrom,
     /// Clear space the eye needs around each mark, mm.
     pub keep_clear: f64,
+    /// Where it stands in lists.
+    #[serde(default)]
+    pub keeping: Keeping,
 }
 
 impl MarkSet {
@@ -182,6 +186,29 @@ impl MarkSet {
         (0..4)
             .map(move |step| Corner::ALL[(start + step) % 4])
             .filter(|corner| self.tell != Tell::MissingMark || *corner != self.first.opposite())
+    }
+
+    /// How many marks, of which shape and size, and where they stand, in words and a unit.
+    #[must_use]
+    pub fn summary(&self, unit: Unit) -> String {
+        let count = match self.tell {
+            Tell::MissingMark => "three",
+            Tell::OddMark => "four, one odd",
+            Tell::SheetCode => "four and the sheet’s code",
+            Tell::Numeral => "four and a “1”",
+        };
+        let from = match self.from {
+            DistanceFrom::PaperEdge => "the edge",
+            DistanceFrom::PrintableEdge => "the printable edge",
+        };
+        let show = |length: f64| measure(length, unit);
+        format!(
+            "{count}; {} of {}, {} across and {} along from {from}",
+            self.mark.name().plural(),
+            show(self.mark.extent()),
+            show(self.across),
+            show(self.along)
+        )
     }
 
     /// # Errors
@@ -221,18 +248,42 @@ impl MarkSet {
 mod tests {
     use super::*;
 
-    #[test]
-    fn three_marks_leave_out_the_one_across_from_the_first() {
-        let set = MarkSet {
+    fn three() -> MarkSet {
+        MarkSet {
             name: "Three".into(),
             mark: MarkShape::Dot { diameter: 5.0 },
             first: Corner::TopRight,
             tell: Tell::MissingMark,
             across: 10.0,
-            along: 10.0,
+            along: 12.7,
             from: DistanceFrom::PaperEdge,
             keep_clear: 2.0,
+            keeping: Keeping::Kept,
+        }
+    }
+
+    #[test]
+    fn a_summary_speaks_the_users_unit() {
+        assert_eq!(
+            three().summary(Unit::Mm),
+            "three; dots of 5 mm, 10 mm across and 12.7 mm along from the edge"
+        );
+        let set = MarkSet {
+            mark: MarkShape::Cross { arm: 12.7, stroke: 0.5 },
+            tell: Tell::OddMark,
+            across: 25.4,
+            from: DistanceFrom::PrintableEdge,
+            ..three()
         };
+        assert_eq!(
+            set.summary(Unit::In),
+            "four, one odd; crosses of 1/2 in, 1 in across and 1/2 in along from the printable edge"
+        );
+    }
+
+    #[test]
+    fn three_marks_leave_out_the_one_across_from_the_first() {
+        let set = three();
         let corners: Vec<_> = set.corners().collect();
         assert_eq!(corners, [Corner::TopRight, Corner::BottomRight, Corner::TopLeft]);
         let four = MarkSet { tell: Tell::Numeral, ..set };

@@ -1,8 +1,11 @@
 //! The workshop: what the makers own. Records are kept once and named by jobs.
 
+mod carrier;
 mod cutter;
+mod keeping;
 mod mark_set;
 mod printer;
+mod record;
 mod stock;
 
 use std::collections::BTreeMap;
@@ -11,11 +14,14 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
+pub use carrier::Carrier;
 pub use cutter::{Cutter, DepthSetting, EyeRange, Field, Finds, Station, Tool};
+pub use keeping::Keeping;
 pub use mark_set::{Corner, DistanceFrom, MarkSet, MarkShape, MarkShapeName, Tell};
 pub use printer::Printer;
+pub use record::{Record, RecordKind};
 pub(crate) use stock::is_colour;
-pub use stock::{Grain, Stock};
+pub use stock::{Grain, Laminate, Price, PrintableSide, Roll, Stock};
 
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
@@ -51,6 +57,9 @@ pub struct Workshop {
     /// Cutters.
     #[serde(default)]
     pub cutters: BTreeMap<RecordId, Cutter>,
+    /// Carriers.
+    #[serde(default)]
+    pub carriers: BTreeMap<RecordId, Carrier>,
     /// Mark sets.
     #[serde(default)]
     pub mark_sets: BTreeMap<RecordId, MarkSet>,
@@ -66,6 +75,7 @@ impl Workshop {
         all("stocks", &self.stocks, Stock::validate, &mut faults);
         all("printers", &self.printers, Printer::validate, &mut faults);
         all("cutters", &self.cutters, Cutter::validate, &mut faults);
+        all("carriers", &self.carriers, Carrier::validate, &mut faults);
         all("mark_sets", &self.mark_sets, MarkSet::validate, &mut faults);
         faults.or(())
     }
@@ -130,17 +140,56 @@ impl Margins {
         Self { lead: width, trail: width, left: width, right: width }
     }
 
-    pub(crate) fn validate(&self, name: &str, faults: &mut Faults) {
+    pub(crate) fn validate(&self, field: &str, name: &str, faults: &mut Faults) {
         for (side, value) in
             [("lead", self.lead), ("trail", self.trail), ("left", self.left), ("right", self.right)]
         {
             faults.range(
-                &format!("margins.{side}"),
-                &format!("{name} at the {side} edge"),
+                &format!("{field}.{side}"),
+                &format!("{name} at the {} edge", side_name(side)),
                 value,
                 0.0..=500.0,
                 mm,
             );
         }
+    }
+
+    /// Notes a fault where the sides leave nothing of a width and a length that are fine themselves.
+    pub(crate) fn leave(
+        &self,
+        field: &str,
+        (width, length): (f64, f64),
+        what: &str,
+        faults: &mut Faults,
+    ) {
+        if !faults.is_empty() {
+            return;
+        }
+        for (taken, whole, sides, side) in [
+            (self.left + self.right, width, "left and right", "left"),
+            (self.lead + self.trail, length, "lead and trail", "lead"),
+        ] {
+            if taken >= whole {
+                faults.add(InputError::new(
+                    &format!("{field}.{side}"),
+                    format!(
+                        "{sides} take {} of {}: they leave nothing {what}",
+                        mm(taken),
+                        mm(whole)
+                    ),
+                    taken,
+                    Remedy::advice(format!("Let them take less than {} together", mm(whole))),
+                ));
+            }
+        }
+    }
+}
+
+/// A side in words.
+fn side_name(side: &str) -> &str {
+    match side {
+        "lead" => "leading",
+        "trail" => "trailing",
+        other => other,
     }
 }

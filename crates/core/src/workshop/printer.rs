@@ -4,7 +4,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{Margins, check_name, mm};
+use super::{Keeping, Margins, check_name, mm};
 use crate::error::{Faults, InputError};
 
 /// A printer. Sheets enter it upright, the short edge first.
@@ -18,6 +18,9 @@ pub struct Printer {
     pub length: f64,
     /// What it cannot print on at each side.
     pub margins: Margins,
+    /// Where it stands in lists.
+    #[serde(default)]
+    pub keeping: Keeping,
 }
 
 impl Printer {
@@ -28,7 +31,8 @@ impl Printer {
         check_name("name", &self.name, &mut faults);
         faults.range("width", "The widest sheet", self.width, 50.0..=2000.0, mm);
         faults.range("length", "The longest sheet", self.length, 50.0..=5000.0, mm);
-        self.margins.validate("The printer’s margin", &mut faults);
+        self.margins.validate("margins", "The printer’s margin", &mut faults);
+        self.margins.leave("margins", (self.width, self.length), "to print on", &mut faults);
         faults.or(())
     }
 }

@@ -4,7 +4,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{check_name, mm};
+use super::{Keeping, check_name, mm};
 use crate::error::{Faults, InputError, Remedy};
 use crate::sheet::SheetSize;
 
@@ -18,6 +18,44 @@ pub enum Grain {
     Short,
     /// Not known, or none.
     Unknown,
+}
+
+/// Which side takes print.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(rename_all = "kebab-case")]
+pub enum PrintableSide {
+    /// Both sides.
+    #[default]
+    Both,
+    /// The face only.
+    Face,
+    /// Neither: it is cut, not printed.
+    Neither,
+}
+
+/// A film laid over the print before it is cut.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Laminate {
+    /// Its thickness, mm, 0.005 to 1.
+    pub thickness: f64,
+    /// True when a cutter’s eye reads marks through it.
+    pub clear_to_eye: bool,
+}
+
+/// What one sheet costs.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Price {
+    /// For a sheet of the first size; other sizes cost by their area.
+    pub amount: f64,
+    /// The currency, 1 to 4 characters.
+    pub currency: String,
+}
+
+/// Stock from a roll.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Roll {
+    /// What is lost at each side, mm.
+    pub side: f64,
 }
 
 /// A stock.
@@ -35,9 +73,43 @@ pub struct Stock {
     pub colour: String,
     /// The sheets it is kept in, first choice first.
     pub sheets: Vec<SheetSize>,
+    /// Thickness of the liner it lies on, mm; `None` without one. It counts in the caliper.
+    #[serde(default)]
+    pub liner: Option<f64>,
+    /// Which side takes print.
+    #[serde(default)]
+    pub printable: PrintableSide,
+    /// The film laid over it after printing.
+    #[serde(default)]
+    pub laminate: Option<Laminate>,
+    /// True when a cut edge shows white against the print.
+    #[serde(default)]
+    pub white_edges: bool,
+    /// What it costs.
+    #[serde(default)]
+    pub price: Option<Price>,
+    /// Set when it comes from a roll: each size is then a length cut off it.
+    #[serde(default)]
+    pub roll: Option<Roll>,
+    /// Where it stands in lists.
+    #[serde(default)]
+    pub keeping: Keeping,
 }
 
 impl Stock {
+    /// Thickness in the cutter, laminate included, mm.
+    #[must_use]
+    pub fn thickness(&self) -> f64 {
+        self.caliper + self.laminate.map_or(0.0, |film| film.thickness)
+    }
+
+    /// What a sheet of so many mm² costs, where that is known.
+    #[must_use]
+    pub fn cost(&self, area: f64) -> Option<f64> {
+        let first = self.sheets.first()?;
+        Some(self.price.as_ref()?.amount * area / (first.width * first.height))
+    }
+
     /// # Errors
     /// Every figure out of range.
     pub fn validate(&self) -> Result<(), Vec<InputError>> {
@@ -48,6 +120,26 @@ impl Stock {
             faults.range("grammage", "The grammage", grammage, 20.0..=2000.0, |g| {
                 format!("{g} g/m²")
             });
+        }
+        if let Some(liner) = self.liner {
+            faults.range("liner", "The liner", liner, 0.01..=self.caliper.max(0.01), mm);
+        }
+        if let Some(film) = self.laminate {
+            faults.range("laminate.thickness", "The laminate", film.thickness, 0.005..=1.0, mm);
+        }
+        if let Some(roll) = self.roll {
+            faults.range("roll.side", "What the roll loses", roll.side, 0.0..=200.0, mm);
+        }
+        if let Some(price) = &self.price {
+            faults.range("price.amount", "The price", price.amount, 0.0..=1e6, |n| format!("{n}"));
+            let length = price.currency.chars().count();
+            if !(1..=4).contains(&length) || price.currency.chars().any(char::is_control) {
+                faults.add(InputError::plain(
+                    "price.currency",
+                    format!("The currency has {length} characters: use 1 to 4"),
+                    Remedy::advice("Write a sign or a short code"),
+                ));
+            }
         }
         if !is_colour(&self.colour) {
             faults.add(InputError::plain(

@@ -25,10 +25,10 @@ pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name);
     let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
-    for (index, part) in prepared.flat.parts.iter().enumerate() {
+    for (index, blank) in prepared.blanks().enumerate() {
+        let (part, art) = (blank.part, blank.art);
         let own = lines_by_kind(part);
         let mut canvas = Canvas::new();
-        let art = prepared.arts.get(index);
         if let Some(art) = art {
             if let Some(colour) = &art.colour {
                 canvas.fill(&art.fill, colour);
@@ -49,7 +49,7 @@ pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
             lines.entry(kind).or_default().extend(path.iter());
         }
     }
-    let outlines: Vec<_> = prepared.flat.parts.iter().map(|part| &part.outline).collect();
+    let outlines: Vec<_> = prepared.blanks().map(|blank| &blank.part.outline).collect();
 
     let legend = Vec2::new(ROW.x, ROW.y * f64::from(u32::try_from(lines.len()).unwrap_or(0)));
     let sheets = prepared.layout.sheets();

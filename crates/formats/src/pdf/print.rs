@@ -1,5 +1,6 @@
 //! The print file: art and marks, no lines.
 
+use aptum_core::face::Art;
 use aptum_core::geometry::{BezPath, Rect};
 use aptum_core::{Job, Prepared};
 
@@ -15,13 +16,14 @@ const CAPTION: &str = "#22302f";
 /// on it; BleedBox lies around the trim by the bleed. Each piece's art is in the file once.
 #[must_use]
 pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
-    if prepared.arts.is_empty() {
+    if !prepared.is_printed() {
         return None;
     }
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name);
 
-    for (part, art) in prepared.arts.iter().enumerate() {
+    for (number, blank) in prepared.blanks().enumerate() {
+        let Some(art) = blank.art else { continue };
         let mut canvas = Canvas::new();
         if let Some(colour) = &art.colour {
             canvas.fill(&art.fill, colour);
@@ -30,8 +32,8 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
             let words = letter(&caption.text, caption.centre, caption.height, Anchor::Middle);
             canvas.fill(&words, CAPTION);
         }
-        let bounds = prepared.flat.parts[part].bounds.inflate(art.bleed, art.bleed);
-        document.share(&part_name(part), &canvas.finish(), bounds);
+        let bounds = blank.part.bounds.inflate(art.bleed, art.bleed);
+        document.share(&part_name(number), &canvas.finish(), bounds);
     }
 
     let mut canvas = Canvas::new();
@@ -43,11 +45,13 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
     }
     let marks = document.content(&canvas.finish(), page.height());
 
+    let blanks: Vec<_> = prepared.blanks().collect();
     let sheets = prepared.layout.sheets();
     let mut number = 0;
     for (run, notes) in prepared.layout.runs.iter().zip(&prepared.notes) {
         let mut canvas = Canvas::new();
-        for placement in &run.placements {
+        let printed = |part: usize| blanks.get(part).is_some_and(|blank| blank.art.is_some());
+        for placement in run.placements.iter().filter(|at| printed(at.part)) {
             canvas.place(&part_name(placement.part), placement.transform());
         }
         if let Some(notes) = *notes {
@@ -56,8 +60,9 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
         let copies = document.content(&canvas.finish(), page.height());
         let (trim, bleed) = match run.placements.as_slice() {
             [alone] => {
-                let bounds = prepared.flat.parts[alone.part].bounds;
-                let bleed = prepared.arts.get(alone.part).map_or(0.0, |art| art.bleed);
+                let bounds = blanks.get(alone.part).map_or(page, |blank| blank.part.bounds);
+                let art = blanks.get(alone.part).and_then(|blank| blank.art);
+                let bleed = art.map_or(0.0, |art| art.bleed);
                 let blank = alone.transform().transform_rect_bbox(bounds);
                 (blank, blank.inflate(bleed, bleed).intersect(page))
             }
@@ -90,11 +95,10 @@ pub(super) fn part_name(part: usize) -> String {
     format!("part{part}")
 }
 
-/// The captions of a part as outlines, for previews that show what will be printed.
+/// The captions of a blank as outlines, for previews that show what will be printed.
 #[must_use]
-pub fn caption_outlines(prepared: &Prepared, part: usize) -> BezPath {
-    let captions = prepared.arts.get(part).into_iter().flat_map(|art| &art.captions);
-    captions.fold(BezPath::new(), |mut all, caption| {
+pub fn caption_outlines(art: &Art) -> BezPath {
+    art.captions.iter().fold(BezPath::new(), |mut all, caption| {
         all.extend(letter(&caption.text, caption.centre, caption.height, Anchor::Middle));
         all
     })

@@ -84,7 +84,8 @@ pub fn list(store: &State<Store>, id: i32) -> Result<Json<Vec<FileInfo>>, Proble
         files.extend(file.map(|file| info(file, Some([first, first + run.sheets - 1]))));
         first += run.sheets;
     }
-    files.extend(output::piece(&job, &prepared, "#ffffff").map(|file| info(file, None)));
+    let workshop = store.workshop()?;
+    files.extend(output::pieces(&job, &prepared, &workshop).map(|file| info(file, None)));
     Ok(Json(files))
 }
 
@@ -128,8 +129,8 @@ pub fn cut(
 #[get("/jobs/<id>/piece/<name>")]
 pub fn piece(store: &State<Store>, id: i32, name: &str) -> Result<Download, Problem> {
     let (job, prepared) = prepared(store, id)?;
-    let colour = card_colour(store, &job)?;
-    let found = output::piece(&job, &prepared, &colour).find(|file| file.name == name);
+    let workshop = store.workshop()?;
+    let found = output::pieces(&job, &prepared, &workshop).find(|file| file.name == name);
     let file = found.ok_or_else(|| {
         Problem::missing(
             "A piece is given as flat.dxf, flat.fold, folded.gltf and folded.obj; what does not fold \
@@ -137,11 +138,6 @@ pub fn piece(store: &State<Store>, id: i32, name: &str) -> Result<Download, Prob
         )
     })?;
     Ok(Download::new(&job.name, file))
-}
-
-fn card_colour(store: &Store, job: &aptum_core::Job) -> Result<String, Problem> {
-    let workshop = store.workshop()?;
-    Ok(workshop.stocks.get(&job.stock).map_or_else(|| "#ffffff".to_owned(), |s| s.colour.clone()))
 }
 
 /// The job as an archive.

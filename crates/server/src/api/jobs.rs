@@ -93,6 +93,7 @@ pub async fn import(store: &State<Store>, file: Data<'_>) -> Opened {
     together.stocks.extend(new.stocks.clone());
     together.printers.extend(new.printers.clone());
     together.cutters.extend(new.cutters.clone());
+    together.carriers.extend(new.carriers.clone());
     together.mark_sets.extend(new.mark_sets.clone());
     prepare(&job, &together)?;
     opened(store, store.bring_job(&job, &new)?)

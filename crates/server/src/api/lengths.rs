@@ -1,6 +1,6 @@
 //! Reading what people type into length fields.
 
-use aptum_core::units::{Unit, format_length, parse_caliper, parse_length};
+use aptum_core::units::{Unit, format_length, parse_caliper, parse_grammage, parse_length};
 use rocket::post;
 use rocket::serde::json::Json;
 use schemars::JsonSchema;
@@ -19,6 +19,10 @@ pub enum Measured {
     Length,
     /// A card's thickness, also in caliper points (pt).
     Caliper,
+    /// A mass in g/m², or a basis weight such as “80 lb cover”.
+    Grammage,
+    /// An amount of money.
+    Amount,
     /// An angle in degrees.
     Angle,
     /// A whole number.
@@ -53,7 +57,8 @@ pub fn read(entry: Body<LengthEntry>) -> Result<Json<ReadLength>, Problem> {
     let read = match measured {
         Measured::Length => Some(parse_length(&text, unit)),
         Measured::Caliper => Some(parse_caliper(&text, unit)),
-        Measured::Angle | Measured::Count => None,
+        Measured::Grammage => return grammage(&text),
+        Measured::Angle | Measured::Count | Measured::Amount => None,
     };
     let read = match read {
         Some(read) => read,
@@ -61,6 +66,12 @@ pub fn read(entry: Body<LengthEntry>) -> Result<Json<ReadLength>, Problem> {
     };
     let mm = read.map_err(|error| Problem::entry("text", error.to_string()))?;
     Ok(Json(ReadLength { mm, text: format_length(mm, unit) }))
+}
+
+fn grammage(text: &str) -> Result<Json<ReadLength>, Problem> {
+    let value = parse_grammage(text).map_err(|error| Problem::entry("text", error.to_string()))?;
+    let tidy = (value * 100.0).round() / 100.0;
+    Ok(Json(ReadLength { mm: tidy, text: tidy.to_string() }))
 }
 
 /// A number that is no length: degrees, or a count.

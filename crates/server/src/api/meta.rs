@@ -87,21 +87,13 @@ fn starting_job(workshop: &Workshop) -> Job {
         }),
         sheet: SheetPlan {
             size: size.unwrap_or_else(|| standard_sizes().swap_remove(1)),
-            orientation: aptum_core::sheet::Orientation::Portrait,
             printer: workshop.printers.keys().next().cloned(),
             cutter: cutter.map(|(id, _)| id.clone()),
             marks: readable.map(|(id, _)| id.clone()),
-            copies: 1,
-            spacing: 2.0,
-            turning: aptum_core::sheet::Turning::Quarter,
+            ..SheetPlan::default()
         },
+        companions: Vec::new(),
     }
-}
-
-/// The workshop's records.
-#[get("/workshop")]
-pub fn workshop(store: &State<Store>) -> Result<Json<Workshop>, Problem> {
-    Ok(Json(store.workshop()?))
 }
 
 /// The OpenAPI document.

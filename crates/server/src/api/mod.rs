@@ -3,20 +3,25 @@
 mod body;
 mod catalogue;
 mod files;
+mod fitting;
 mod fold;
 mod jobs;
 mod lengths;
 mod meta;
+mod nesting;
 pub mod openapi;
 mod preview;
 mod problem;
 mod summaries;
+mod tasks;
 mod types;
+mod workshop;
 
 use rocket::{Route, routes};
 
 pub use problem::{Problem, catchers};
 pub use summaries::Summaries;
+pub use tasks::Tasks;
 pub use types::typescript;
 
 /// Every route below `/api`.
@@ -24,7 +29,14 @@ pub use types::typescript;
 pub fn routes() -> Vec<Route> {
     routes![
         meta::meta,
-        meta::workshop,
+        workshop::workshop,
+        workshop::state,
+        workshop::add,
+        workshop::change_record,
+        workshop::remove,
+        workshop::undo,
+        workshop::redo,
+        workshop::drawing,
         meta::document,
         jobs::list,
         jobs::create,
@@ -36,6 +48,13 @@ pub fn routes() -> Vec<Route> {
         jobs::bin,
         jobs::unbin,
         preview::preview,
+        nesting::nest,
+        nesting::stop_nesting,
+        nesting::arrange_copies,
+        fitting::compare,
+        fitting::best,
+        fitting::ways,
+        fitting::order,
         catalogue::catalogue,
         fold::fold,
         fold::folded,

@@ -51,6 +51,11 @@ impl Problem {
         Self::new(403, "refused", "Refused", detail)
     }
 
+    /// Something that is going on already.
+    pub fn busy(detail: impl Into<String>) -> Self {
+        Self::new(409, "busy", "Going on already", detail)
+    }
+
     /// An entry that cannot be read, about one field.
     pub fn entry(field: &str, detail: impl Into<String>) -> Self {
         let detail = detail.into();
@@ -78,6 +83,10 @@ impl From<StoreError> for Problem {
             StoreError::Conflict { .. } => {
                 Self::new(409, "conflict", "Changed in another window", words)
             }
+            StoreError::WorkshopConflict { .. } => {
+                Self::new(409, "workshop-conflict", "Changed in another window", words)
+            }
+            StoreError::InUse { .. } => Self::new(409, "in-use", "Jobs use it", words),
             StoreError::NoFurther(_) => Self::new(409, "no-further", "Nothing there", words),
             StoreError::Locked => Self::new(503, "locked", "The data file is locked", words),
             StoreError::ReadOnly(_) => {

@@ -97,9 +97,9 @@ fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
                 state: Some(state),
                 verdict,
                 structure: structure.to_owned(),
-                size: size_text(&prepared.flat, job.unit),
+                size: size_text(&prepared.first().flat, job.unit),
                 sheets: prepared.layout.sheets(),
-                drawing: Some(SmallFlat::new(&prepared.flat, colour)),
+                drawing: Some(SmallFlat::new(&prepared.first().flat, colour)),
                 ..base
             }
         }

@@ -3,18 +3,24 @@
 use std::any::TypeId;
 use std::collections::{BTreeMap, HashSet};
 
+use aptum_core::arrange::Arranged;
+use aptum_core::sheet::RecordDrawing;
+use aptum_core::workshop::RecordKind;
 use aptum_core::{Job, Workshop};
 use ts_rs::{Config, TS, TypeVisitor};
 
 use super::Problem;
 use super::catalogue::{AtHand, CatalogueEntry};
 use super::files::FileInfo;
+use super::fitting::{MarkChoiceView, MarksProgress, OrderChoice, WayView, WaysDone};
 use super::fold::{FoldAsk, FoldMoment, FoldView};
 use super::jobs::{JobChange, JobStep, OpenJob};
 use super::lengths::{LengthEntry, ReadLength};
 use super::meta::Meta;
+use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
 use super::preview::Preview;
 use super::summaries::JobSummary;
+use super::workshop::{RecordEntry, WorkshopState, WorkshopStep};
 
 /// Declarations of every type that the API takes or gives, in alphabetical order.
 #[must_use]
@@ -36,6 +42,20 @@ pub fn typescript() -> String {
     types.visit::<LengthEntry>();
     types.visit::<ReadLength>();
     types.visit::<FileInfo>();
+    types.visit::<WorkshopState>();
+    types.visit::<RecordEntry>();
+    types.visit::<WorkshopStep>();
+    types.visit::<RecordKind>();
+    types.visit::<RecordDrawing>();
+    types.visit::<NestProgress>();
+    types.visit::<NestTrouble>();
+    types.visit::<ArrangeAsk>();
+    types.visit::<Arranged>();
+    types.visit::<MarkChoiceView>();
+    types.visit::<MarksProgress>();
+    types.visit::<WayView>();
+    types.visit::<WaysDone>();
+    types.visit::<OrderChoice>();
     types.visit::<Problem>();
     let mut text = "// Generated from the Rust types by `make types`. Do not edit.\n".to_owned();
     for declaration in types.found.values() {

@@ -9,12 +9,12 @@ use super::find::Found;
 use crate::output;
 
 pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(), Box<dyn Error>> {
-    let Found { job, prepared, colour } = found;
+    let Found { job, prepared, workshop } = found;
     if prepared.layout.laid == 0 {
         return Err(format!("no copy of “{}” fits its sheet: see aptum check", job.name).into());
     }
     std::fs::create_dir_all(out).map_err(|error| format!("{}: {error}", out.display()))?;
-    for file in output::all(job, prepared, colour, marks) {
+    for file in output::all(job, prepared, workshop, marks) {
         let path = out.join(&file.name);
         // Whole or not at all: a full disk must not leave half a file under the right name.
         let part = out.join(format!("{}.part", file.name));

@@ -13,8 +13,8 @@ use crate::store::Store;
 pub(super) struct Found {
     pub job: Job,
     pub prepared: Prepared,
-    /// The card's colour.
-    pub colour: String,
+    /// The records it uses, among others.
+    pub workshop: Workshop,
 }
 
 /// Reads a file where there is one of that name, and else looks in the data directory.
@@ -28,9 +28,7 @@ pub(super) fn find(name: &str, data: &DataDirectory) -> Result<Found, Box<dyn Er
             .collect::<Vec<_>>()
             .join("\n       ")
     })?;
-    let stock = workshop.stocks.get(&job.stock);
-    let colour = stock.map_or_else(|| "#ffffff".to_owned(), |stock| stock.colour.clone());
-    Ok(Found { job, prepared, colour })
+    Ok(Found { job, prepared, workshop })
 }
 
 fn from_file(name: &str) -> Result<(Job, Workshop), Box<dyn Error>> {

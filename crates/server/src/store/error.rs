@@ -34,6 +34,28 @@ pub enum StoreError {
         /// The version in the database.
         current: i32,
     },
+    /// The workshop changed meanwhile.
+    #[error(
+        "the workshop was changed in another window: it is at version {current}, this change was made to version {yours}; look at it again"
+    )]
+    WorkshopConflict {
+        /// The version the change was made to.
+        yours: i32,
+        /// The version in the database.
+        current: i32,
+    },
+    /// A record that jobs use would go.
+    #[error(
+        "{record} is used by {count} jobs, first “{first}”: choose another there, or retire it here, which leaves them as they are"
+    )]
+    InUse {
+        /// The record's name.
+        record: String,
+        /// How many jobs use it.
+        count: usize,
+        /// The name of one of them.
+        first: String,
+    },
     /// There is nothing to undo or redo.
     #[error("there is nothing to {0}")]
     NoFurther(&'static str),

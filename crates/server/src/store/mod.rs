@@ -7,6 +7,7 @@ mod jobs;
 mod open;
 mod records;
 mod schema;
+mod workshop;
 
 use std::sync::{Mutex, MutexGuard, PoisonError};
 
@@ -14,6 +15,7 @@ use diesel::SqliteConnection;
 
 pub use error::StoreError;
 pub use jobs::{Entry, StoredJob};
+pub use workshop::{RecordChange, WorkshopHead};
 
 /// The database, shared by all requests.
 pub struct Store {

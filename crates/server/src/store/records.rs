@@ -22,6 +22,7 @@ impl Store {
             stocks: load(connection, "stocks")?,
             printers: load(connection, "printers")?,
             cutters: load(connection, "cutters")?,
+            carriers: load(connection, "carriers")?,
             mark_sets: load(connection, "mark_sets")?,
         })
     }
@@ -43,6 +44,7 @@ pub(super) fn add_all(
     add(connection, "stocks", &workshop.stocks)?;
     add(connection, "printers", &workshop.printers)?;
     add(connection, "cutters", &workshop.cutters)?;
+    add(connection, "carriers", &workshop.carriers)?;
     add(connection, "mark_sets", &workshop.mark_sets)
 }
 

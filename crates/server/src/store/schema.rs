@@ -26,5 +26,23 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    workshop_changes (number) {
+        number -> Integer,
+        kind -> Text,
+        id -> Text,
+        before_body -> Nullable<Text>,
+        after_body -> Nullable<Text>,
+    }
+}
+
+diesel::table! {
+    workshop_head (id) {
+        id -> Integer,
+        head -> Integer,
+        version -> Integer,
+    }
+}
+
 diesel::joinable!(revisions -> jobs (job));
 diesel::allow_tables_to_appear_in_same_query!(jobs, revisions);

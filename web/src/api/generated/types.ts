@@ -1,5 +1,51 @@
 // Generated from the Rust types by `make types`. Do not edit.
 
+export type Act = { "act": "move", 
+/**
+ * To the right, mm.
+ */
+x: number, 
+/**
+ * Down, mm.
+ */
+y: number, 
+/**
+ * How near a line must be, mm.
+ */
+snap: number, } | { "act": "turn", 
+/**
+ * By how much.
+ */
+degrees: number, } | { "act": "align", 
+/**
+ * Which.
+ */
+to: AlignTo, } | { "act": "distribute", 
+/**
+ * Along which direction.
+ */
+along: Direction, } | { "act": "grid", 
+/**
+ * Columns, themselves included.
+ */
+columns: number, 
+/**
+ * Rows, themselves included.
+ */
+rows: number, 
+/**
+ * Gap between columns, mm.
+ */
+across: number, 
+/**
+ * Gap between rows, mm.
+ */
+down: number, } | { "act": "lock" } | { "act": "unlock" } | { "act": "remove" } | { "act": "add", 
+/**
+ * Its number among all blanks.
+ */
+part: number, };
+
 export type AddOn = { 
 /**
  * What it is.
@@ -50,6 +96,44 @@ measures: [boolean, boolean], };
 
 export type AddOnKind = "window-rectangle" | "window-round" | "window-oval" | "window-arch" | "window-heart" | "hang-hole" | "thumb-notch" | "hand-hole" | "slit-lock" | "tear-strip" | "slot" | "tongue";
 
+export type AlignTo = "left" | "middle" | "right" | "top" | "centre" | "bottom";
+
+export type Amount = "wanted" | "fill-sheets";
+
+export type Arrange = { 
+/**
+ * Which run of sheets that are alike.
+ */
+run: number, 
+/**
+ * The chosen copies, by their place in it.
+ */
+chosen: Array<number>, 
+/**
+ * What is done.
+ */
+what: Act, };
+
+export type ArrangeAsk = { job: Job, arrange: Arrange, };
+
+export type Arranged = { 
+/**
+ * The layout, to be kept.
+ */
+kept: Kept, 
+/**
+ * The copies that are chosen now.
+ */
+chosen: Array<number>, 
+/**
+ * Where the chosen copies are drawn to: lines from one point to another, mm.
+ */
+guides: Array<[[number, number], [number, number]]>, 
+/**
+ * How near the chosen copies come to the nearest thing.
+ */
+clearance: Clearance | null, };
+
 export type ArtView = { 
 /**
  * SVG path data of the coloured area, bleed included.
@@ -77,6 +161,30 @@ border: number, };
 export type Basis = "inside" | "outside" | "crease";
 
 export type Captions = "names" | "none";
+
+export type CardView = { stock: RecordId, sheets: number, cost_text: string | null, };
+
+export type Carrier = { 
+/**
+ * Its name in lists.
+ */
+name: string, 
+/**
+ * Width over everything, mm.
+ */
+width: number, 
+/**
+ * Length over everything, mm.
+ */
+length: number, 
+/**
+ * What does not hold on each side: the border by which rollers grip it, mm.
+ */
+border: Margins, 
+/**
+ * Where it stands in lists.
+ */
+keeping: Keeping, };
 
 export type CatalogueEntry = { id: string, name: string, family: Family, 
 /**
@@ -153,6 +261,50 @@ place: Place | null,
  */
 remedies: Array<Remedy>, };
 
+export type Clearance = { 
+/**
+ * The distance, mm; negative where they overlap or it lies outside.
+ */
+value: number, 
+/**
+ * The distance and to what, in words.
+ */
+text: string, 
+/**
+ * Between which points, mm.
+ */
+from: [number, number], 
+/**
+ * The other point.
+ */
+to: [number, number], 
+/**
+ * False when it is less than the plan asks for.
+ */
+is_enough: boolean, };
+
+export type Companion = { 
+/**
+ * Its name in lists.
+ */
+name: string, 
+/**
+ * What is made.
+ */
+form: Form, 
+/**
+ * In which card.
+ */
+stock: RecordId, 
+/**
+ * What is printed on it; `None` leaves it bare.
+ */
+face: Face | null, 
+/**
+ * Copies wanted, 1 to 10,000.
+ */
+copies: number, };
+
 export type Corner = "top-left" | "top-right" | "bottom-right" | "bottom-left";
 
 export type Coverage = "faces" | "flaps";
@@ -174,6 +326,14 @@ length: number,
  * What rollers, clamps or the carrier take from each side of the sheet.
  */
 margins: Margins, 
+/**
+ * Card it needs in front of the first marks, so that it can feed the sheet to them, mm.
+ */
+lead: number, 
+/**
+ * Card it needs behind the last marks, so that it can still hold the sheet, mm.
+ */
+tail: number, 
 /**
  * Thickest card in mm.
  */
@@ -197,7 +357,11 @@ field: Field,
 /**
  * The corner in which its blade starts.
  */
-start: Corner, };
+start: Corner, 
+/**
+ * Where it stands in lists.
+ */
+keeping: Keeping, };
 
 export type DepthSetting = "fixed" | "stepped" | "cap" | "itself";
 
@@ -231,9 +395,31 @@ field: string | null,
  */
 is_quiet: boolean, };
 
+export type Direction = "across" | "down";
+
 export type DistanceFrom = "paper-edge" | "printable-edge";
 
 export type Drawing = "flat" | "sheet";
+
+export type DrawnAs = "sheet" | "frame" | "taken" | "ink" | "sign" | "window";
+
+export type DrawnPart = { 
+/**
+ * What it is.
+ */
+what: DrawnAs, 
+/**
+ * What takes the room, for an area that something takes.
+ */
+by: TakenBy | null, 
+/**
+ * Its name, for the pointer.
+ */
+name: string, 
+/**
+ * SVG path data, mm.
+ */
+path: string, };
 
 export type EyeRange = { 
 /**
@@ -455,7 +641,11 @@ labels?: Array<string>,
 /**
  * A layer behind it.
  */
-backing?: Backing | null, };
+backing?: Backing | null, 
+/**
+ * Where it is cut apart into two parts.
+ */
+split?: Split | null, };
 
 export type Gauge = { 
 /**
@@ -513,9 +703,13 @@ stock: RecordId,
  */
 face: Face | null, 
 /**
- * How copies go onto sheets.
+ * How copies go onto sheets. Its copies are those of the piece above.
  */
-sheet: SheetPlan, };
+sheet: SheetPlan, 
+/**
+ * Further pieces that share the sheets, such as the tag that goes with a carton; up to 11.
+ */
+companions: Array<Companion>, };
 
 export type JobChange = { 
 /**
@@ -575,6 +769,22 @@ sheets: number,
  */
 drawing: SmallFlat | null, };
 
+export type Keeping = "at-hand" | "kept" | "retired";
+
+export type Kept = { 
+/**
+ * How it came about.
+ */
+made: Made, 
+/**
+ * How many blanks the job had; a layout of other blanks means nothing.
+ */
+blanks: number, 
+/**
+ * The sheets.
+ */
+runs: Array<SheetRun>, };
+
 export type LabelView = { text: string, 
 /**
  * Its middle, mm.
@@ -584,6 +794,16 @@ at: [number, number],
  * The room it has, across and along, mm.
  */
 size: [number, number], };
+
+export type Laminate = { 
+/**
+ * Its thickness, mm, 0.005 to 1.
+ */
+thickness: number, 
+/**
+ * True when a cutter’s eye reads marks through it.
+ */
+clear_to_eye: boolean, };
 
 export type Layout = { 
 /**
@@ -621,6 +841,8 @@ export type LineView = { kind: LineKind,
  */
 path: string, };
 
+export type Made = "nested" | "by-hand";
+
 export type Margins = { 
 /**
  * At the edge that enters the machine first.
@@ -638,6 +860,24 @@ left: number,
  * At the right edge.
  */
 right: number, };
+
+export type MarkChoiceView = { 
+/**
+ * `None` for one that is not in the workshop.
+ */
+id: RecordId | null, set: MarkSet, 
+/**
+ * The set in words.
+ */
+summary: string, usable: number, usable_text: string, per_sheet: number, sheets: number, state: State, trouble: string | null, 
+/**
+ * What it gains against the marks in use, in words.
+ */
+gain_text: string, 
+/**
+ * A small drawing of the sheet with it.
+ */
+sheet: SmallSheet, };
 
 export type MarkSet = { 
 /**
@@ -671,7 +911,11 @@ from: DistanceFrom,
 /**
  * Clear space the eye needs around each mark, mm.
  */
-keep_clear: number, };
+keep_clear: number, 
+/**
+ * Where it stands in lists.
+ */
+keeping: Keeping, };
 
 export type MarkShape = { "shape": "angle", 
 /**
@@ -697,9 +941,11 @@ stroke: number, };
 
 export type MarkShapeName = "angle" | "dot" | "cross";
 
+export type MarksProgress = { done: number, };
+
 export type MateView = { at: [number, number], number: number, };
 
-export type Measured = "length" | "caliper" | "angle" | "count";
+export type Measured = "length" | "caliper" | "grammage" | "amount" | "angle" | "count";
 
 export type Meta = { 
 /**
@@ -728,6 +974,30 @@ export type MisfitView = { placement: Placement,
  * What of it lies outside the cut window, as SVG path data.
  */
 outside: string, };
+
+export type NestProgress = { kept: Kept, 
+/**
+ * Share of the work that is done, 0 to 1.
+ */
+done: number, 
+/**
+ * Seconds so far.
+ */
+seconds: number, 
+/**
+ * In words: sheets and places.
+ */
+text: string, 
+/**
+ * True for the last one.
+ */
+is_last: boolean, 
+/**
+ * False when the time ended the search before its work was done: another run may then end elsewhere.
+ */
+is_complete: boolean, };
+
+export type NestTrouble = { errors: Array<InputError>, };
 
 export type NotesView = { 
 /**
@@ -760,6 +1030,26 @@ preview: Preview | null,
  * Why it cannot be prepared.
  */
 errors: Array<InputError>, };
+
+export type OrderChoice = { 
+/**
+ * What is changed.
+ */
+remedy: Remedy, sheets: number, per_sheet: number, yield_text: string, waste_text: string, cost_text: string | null, };
+
+export type OrderView = { 
+/**
+ * Share of the sheets that becomes pieces.
+ */
+yield_text: string, waste_text: string, 
+/**
+ * What all cards cost together, where that is known.
+ */
+cost_text: string | null, 
+/**
+ * One for each card.
+ */
+cards: Array<CardView>, };
 
 export type Orientation = "portrait" | "landscape";
 
@@ -805,11 +1095,33 @@ size: [number, number], size_text: string, outline: string, openings: string, li
  */
 art: ArtView | null, };
 
+export type PieceView = { name: string, 
+/**
+ * Copies wanted.
+ */
+copies: number, 
+/**
+ * Whole copies that the layout holds.
+ */
+laid: number, 
+/**
+ * The number of its first blank among all of the job's.
+ */
+first: number, flat: FlatView, 
+/**
+ * True when something is printed on it.
+ */
+is_printed: boolean, bleed_text: string, };
+
 export type Place = { 
 /**
  * On which drawing.
  */
 drawing: Drawing, 
+/**
+ * Of which piece, on a flat.
+ */
+piece: number, 
 /**
  * SVG path data in mm around or along the place.
  */
@@ -817,7 +1129,7 @@ path: string, };
 
 export type Placement = { 
 /**
- * Which of the flat's parts lies here.
+ * Which of the job's blanks lies here.
  */
 part: number, 
 /**
@@ -829,9 +1141,13 @@ x: number,
  */
 y: number, 
 /**
- * Quarter turns clockwise, 0 to 3.
+ * Degrees clockwise.
  */
-turn: number, };
+turn: number, 
+/**
+ * It stays where it is when the others are laid again.
+ */
+locked: boolean, };
 
 export type PlateView = { name: string, 
 /**
@@ -877,7 +1193,11 @@ text: string,
  */
 form: Form, };
 
-export type Preview = { flat: FlatView, 
+export type Preview = { 
+/**
+ * The pieces, the job’s own first.
+ */
+pieces: Array<PieceView>, 
 /**
  * True when something is printed.
  */
@@ -885,7 +1205,19 @@ is_printed: boolean, sheet: SheetView, checks: Array<Check>, stages: Array<Stage
 /**
  * The code that names this content on its printed sheets.
  */
-code: string, spacing_text: string, bleed_text: string, };
+code: string, spacing_text: string, to_marks_text: string, };
+
+export type Price = { 
+/**
+ * For a sheet of the first size; other sizes cost by their area.
+ */
+amount: number, 
+/**
+ * The currency, 1 to 4 characters.
+ */
+currency: string, };
+
+export type PrintableSide = "both" | "face" | "neither";
 
 export type Printer = { 
 /**
@@ -903,7 +1235,11 @@ length: number,
 /**
  * What it cannot print on at each side.
  */
-margins: Margins, };
+margins: Margins, 
+/**
+ * Where it stands in lists.
+ */
+keeping: Keeping, };
 
 export type Problem = { 
 /**
@@ -937,7 +1273,29 @@ mm: number,
  */
 text: string, };
 
+export type Record = { "kind": "stocks" } & Stock | { "kind": "printers" } & Printer | { "kind": "cutters" } & Cutter | { "kind": "carriers" } & Carrier | { "kind": "mark_sets" } & MarkSet;
+
+export type RecordDrawing = { 
+/**
+ * Width and height of all of it, mm.
+ */
+size: [number, number], 
+/**
+ * What is drawn, from below.
+ */
+parts: Array<DrawnPart>, };
+
+export type RecordEntry = { 
+/**
+ * The version the change was made to.
+ */
+version: number, record: Record, };
+
 export type RecordId = string;
+
+export type RecordKind = "stocks" | "printers" | "cutters" | "carriers" | "mark_sets";
+
+export type RecordUse = { id: number, name: string, };
 
 export type Remedy = { 
 /**
@@ -948,6 +1306,22 @@ text: string,
  * What to set; empty where only the user can act.
  */
 changes: Array<Change>, };
+
+export type Roll = { 
+/**
+ * What is lost at each side, mm.
+ */
+side: number, };
+
+export type Search = { 
+/**
+ * Longest time it may take, s, 1 to 600.
+ */
+budget: number, 
+/**
+ * The same seed gives the same layout.
+ */
+seed: number, };
 
 export type Sense = "at-most" | "at-least";
 
@@ -971,6 +1345,10 @@ printer: RecordId | null,
  */
 cutter: RecordId | null, 
 /**
+ * The carrier on which the sheet goes through the cutter, if any.
+ */
+carrier: RecordId | null, 
+/**
  * The marks by which the cutter finds a printed sheet.
  */
 marks: RecordId | null, 
@@ -983,9 +1361,25 @@ copies: number,
  */
 spacing: number, 
 /**
+ * Least distance from a cut to the marks’ keep-clear, mm, 0 to 100.
+ */
+to_marks: number, 
+/**
  * How copies may be turned.
  */
-turning: Turning, };
+turning: Turning, 
+/**
+ * Whether sheets are filled up.
+ */
+amount: Amount, 
+/**
+ * The layout that is kept; `None` lays rows and columns.
+ */
+kept: Kept | null, 
+/**
+ * How a nested layout is sought.
+ */
+search: Search, };
 
 export type SheetRun = { 
 /**
@@ -1039,7 +1433,7 @@ notes: Array<NotesView | null>,
 /**
  * Share of the sheets that becomes pieces, as text.
  */
-yield_text: string, waste_text: string, };
+order: OrderView, };
 
 export type Sizes = { 
 /**
@@ -1076,6 +1470,32 @@ creases: string,
  * The stock's colour.
  */
 colour: string, };
+
+export type SmallSheet = { page: [number, number], 
+/**
+ * SVG path data, mm.
+ */
+cut_window: string, marks: string, copies: string, };
+
+export type Split = { 
+/**
+ * The panel with which the second part begins, or that is cut across.
+ */
+panel: string, 
+/**
+ * Where.
+ */
+by: SplitBy, 
+/**
+ * How far from the panel's crease, or from its first corner along it, mm; not used at a crease.
+ */
+at: number, 
+/**
+ * Width of the join flap, mm; 5 to 60.
+ */
+flap: number, };
+
+export type SplitBy = "crease" | "across" | "along";
 
 export type Stage = "form" | "face" | "sheet" | "run";
 
@@ -1137,9 +1557,37 @@ colour: string,
 /**
  * The sheets it is kept in, first choice first.
  */
-sheets: Array<SheetSize>, };
+sheets: Array<SheetSize>, 
+/**
+ * Thickness of the liner it lies on, mm; `None` without one. It counts in the caliper.
+ */
+liner: number | null, 
+/**
+ * Which side takes print.
+ */
+printable: PrintableSide, 
+/**
+ * The film laid over it after printing.
+ */
+laminate: Laminate | null, 
+/**
+ * True when a cut edge shows white against the print.
+ */
+white_edges: boolean, 
+/**
+ * What it costs.
+ */
+price: Price | null, 
+/**
+ * Set when it comes from a roll: each size is then a length cut off it.
+ */
+roll: Roll | null, 
+/**
+ * Where it stands in lists.
+ */
+keeping: Keeping, };
 
-export type TakenBy = "printer-margin" | "cutter-reach" | "outside-marks" | "keep-clear" | "sign";
+export type TakenBy = "printer-margin" | "roller-strips" | "cutter-reach" | "lead-tail" | "carrier" | "roll-sides" | "eye" | "outside-marks" | "keep-clear" | "sign";
 
 export type TakenView = { by: TakenBy, name: string, 
 /**
@@ -1151,7 +1599,7 @@ export type Tell = "missing-mark" | "odd-mark" | "sheet-code" | "numeral";
 
 export type Tool = "drag-knife" | "creaser" | "pen";
 
-export type Turning = "quarter" | "grain" | "upright";
+export type Turning = "free" | "quarter" | "grain" | "upright";
 
 export type Unit = "mm" | "cm" | "in";
 
@@ -1177,6 +1625,24 @@ divisions: number,
  */
 decimals: number, };
 
+export type WayKind = "turned" | "marks" | "sheet" | "cutter" | "smaller" | "structure" | "split";
+
+export type WayView = { kind: WayKind, remedy: Remedy, 
+/**
+ * What it comes to: names and figures.
+ */
+figures: Array<[string, string]>, sheet: SmallSheet, };
+
+export type WaysDone = { 
+/**
+ * How many were found.
+ */
+found: number, 
+/**
+ * Which limit rules everything out, where none was.
+ */
+ruled_out: string | null, };
+
 export type Workshop = { 
 /**
  * Card and paper.
@@ -1191,6 +1657,26 @@ printers: { [key in RecordId]: Printer },
  */
 cutters: { [key in RecordId]: Cutter }, 
 /**
+ * Carriers.
+ */
+carriers: { [key in RecordId]: Carrier }, 
+/**
  * Mark sets.
  */
 mark_sets: { [key in RecordId]: MarkSet }, };
+
+export type WorkshopState = { workshop: Workshop, 
+/**
+ * What a change must name, so that a second window is noticed.
+ */
+version: number, can_undo: boolean, can_redo: boolean, 
+/**
+ * The jobs that use a record, by its kind and id, such as `stocks/kraft-300`.
+ */
+uses: { [key in string]: Array<RecordUse> }, 
+/**
+ * The record that was just made or changed.
+ */
+touched: RecordId | null, };
+
+export type WorkshopStep = { version: number, };

@@ -7,11 +7,13 @@
 
 mod chain;
 mod perforation;
+mod split;
 mod unfold;
 
 use kurbo::{BezPath, Point};
 
 pub use perforation::{Perforation, perforated};
+pub use split::{CutOff, JoinFlap, Joined};
 pub use unfold::{PlacedPanel, Unfolded};
 
 use crate::line::LineKind;

@@ -3,10 +3,10 @@
 use kurbo::Rect;
 
 use super::{Scene, outline};
-use crate::check::{Check, Drawing, Sense};
+use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
 use crate::sheet::Orientation;
-use crate::workshop::Cutter;
+use crate::workshop::{Cutter, Finds, Keeping, PrintableSide, Stock};
 
 impl Scene<'_> {
     pub(super) fn machines(&self) -> Vec<Check> {
@@ -29,7 +29,9 @@ impl Scene<'_> {
                 );
             }
         }
+        checks.extend(self.stock_that_takes_no_print());
         if let Some(cutter) = self.records.cutter {
+            checks.extend(self.film_over_marks(cutter));
             checks.extend(self.cutter(cutter, page));
         }
         checks
@@ -41,22 +43,29 @@ impl Scene<'_> {
                 Orientation::Portrait => "landscape",
                 Orientation::Landscape => "portrait",
             };
-            (page.height() <= cutter.width && page.width() <= cutter.length)
+            (self.records.carrier.is_none()
+                && page.height() <= cutter.width
+                && page.width() <= cutter.length)
                 .then(|| Remedy::set("Turn the sheet", "sheet.orientation", flipped))
                 .into_iter()
                 .chain([Remedy::advice("Choose a smaller sheet or a larger cutter")])
                 .collect()
         };
-        let caliper = self.records.stock.caliper;
+        let pieces = self.job.pieces().zip(&self.records.stocks);
+        let thickest = pieces.max_by(|(_, a), (_, b)| a.thickness().total_cmp(&b.thickness()));
+        let caliper = thickest.as_ref().map_or(0.0, |(_, stock)| stock.thickness());
+        let field = thickest.map_or_else(String::new, |(piece, _)| format!("{}stock", piece.path));
         let thinner = || {
             self.workshop
                 .stocks
                 .iter()
-                .filter(|(_, stock)| stock.caliper <= cutter.thickest)
-                .max_by(|(_, a), (_, b)| a.caliper.total_cmp(&b.caliper))
+                .filter(|(_, stock)| {
+                    stock.thickness() <= cutter.thickest && stock.keeping != Keeping::Retired
+                })
+                .max_by(|(_, a), (_, b)| a.thickness().total_cmp(&b.thickness()))
                 .map(|(id, stock)| {
-                    let text = format!("Use {}, {}", stock.name, self.show(stock.caliper));
-                    Remedy::set(text, "stock", id.0.as_str())
+                    let text = format!("Use {}, {}", stock.name, self.show(stock.thickness()));
+                    Remedy::set(text, &field, id.0.as_str())
                 })
                 .into_iter()
                 .chain([Remedy::advice(format!(
@@ -66,23 +75,74 @@ impl Scene<'_> {
                 ))])
                 .collect()
         };
+        // On a carrier it is the carrier that goes through.
+        let (across, along) = self
+            .records
+            .carrier
+            .map_or((page.width(), page.height()), |carrier| (carrier.width, carrier.length));
         vec![
-            self.length(
-                "cutter-width",
-                "Cutter, across",
-                (page.width(), Sense::AtMost, cutter.width),
-            )
-            .at(Drawing::Sheet, outline(page))
-            .remedies(turned),
-            self.length(
-                "cutter-length",
-                "Cutter, along",
-                (page.height(), Sense::AtMost, cutter.length),
-            )
-            .at(Drawing::Sheet, outline(page))
-            .remedies(turned),
+            self.length("cutter-width", "Cutter, across", (across, Sense::AtMost, cutter.width))
+                .at(Drawing::Sheet, outline(page))
+                .remedies(turned),
+            self.length("cutter-length", "Cutter, along", (along, Sense::AtMost, cutter.length))
+                .at(Drawing::Sheet, outline(page))
+                .remedies(turned),
             self.length("caliper", "Card thickness", (caliper, Sense::AtMost, cutter.thickest))
                 .remedies(thinner),
         ]
+    }
+
+    /// Card that takes no print, under a piece that is printed.
+    fn stock_that_takes_no_print(&self) -> Option<Check> {
+        let pieces = self.job.pieces().zip(&self.records.stocks);
+        let (piece, stock) = pieces
+            .filter(|(piece, _)| piece.face.is_some())
+            .find(|(_, stock)| stock.printable == PrintableSide::Neither)?;
+        let check = Check::yes_or_no(
+            "stock-printable",
+            Stage::Sheet,
+            "Card takes print",
+            State::Broken,
+            [
+                "neither side".to_owned(),
+                "of this card takes print".to_owned(),
+                format!("{} cannot be printed", stock.name),
+            ],
+        );
+        let field = format!("{}stock", piece.path);
+        let others = self.workshop.stocks.iter().filter(|(_, other)| {
+            other.printable != PrintableSide::Neither && other.keeping != Keeping::Retired
+        });
+        Some(check.remedies(|| {
+            others
+                .map(|(id, other)| {
+                    Remedy::set(format!("Use {}", other.name), &field, id.0.as_str())
+                })
+                .collect()
+        }))
+    }
+
+    /// A film that the cutter's eye does not read through.
+    fn film_over_marks(&self, cutter: &Cutter) -> Option<Check> {
+        let Finds::Eye(_) = cutter.finds else { return None };
+        let films = |stock: &&&Stock| stock.laminate.is_some_and(|film| !film.clear_to_eye);
+        let stock = self.records.stocks.iter().find(films)?;
+        if !self.job.is_printed() {
+            return None;
+        }
+        let check = Check::yes_or_no(
+            "marks-under-film",
+            Stage::Sheet,
+            "Marks under the film",
+            State::Attention,
+            [
+                "covered".to_owned(),
+                "are clear to the eye".to_owned(),
+                format!("{} has a film that the eye may not read through", stock.name),
+            ],
+        );
+        Some(
+            check.remedy(Remedy::advice("Keep the film off the marks, or lay it on after cutting")),
+        )
     }
 }

@@ -5,12 +5,12 @@ use kurbo::Rect;
 use super::{Scene, outline};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
-use crate::workshop::{EyeRange, Finds, MarkSet};
+use crate::workshop::{Cutter, EyeRange, Finds, Keeping, MarkSet};
 
 impl Scene<'_> {
     pub(super) fn marks(&self) -> Vec<Check> {
         let Some(cutter) = self.records.cutter else { return Vec::new() };
-        if self.job.face.is_none() || !cutter.finds.by_marks() {
+        if !self.job.is_printed() || !cutter.finds.by_marks() {
             return Vec::new();
         }
         let Some(set) = self.records.marks else {
@@ -25,13 +25,7 @@ impl Scene<'_> {
                     format!("{} finds a printed sheet by its marks", cutter.name),
                 ],
             );
-            let sets = self.workshop.mark_sets.iter();
-            return vec![check.remedies(|| {
-                sets.map(|(id, set)| {
-                    Remedy::set(format!("Use {}", set.name), "sheet.marks", id.0.as_str())
-                })
-                .collect()
-            })];
+            return vec![check.remedies(|| self.readable_sets(cutter))];
         };
         let windows = &self.ground.windows;
         let marks = &self.ground.marks;
@@ -63,24 +57,62 @@ impl Scene<'_> {
                 .at(Drawing::Sheet, outline(marks.span().unwrap_or(windows.page)))
                 .remedy(Remedy::advice("Use a larger sheet, or marks nearer to its edges")),
         );
+        checks.extend(self.lead_and_tail(cutter));
         if let Finds::Eye(eye) = &cutter.finds {
-            checks.extend(self.eye(eye, set, nearest(windows.page)));
+            checks.extend(self.eye(cutter, eye, set, nearest(windows.page)));
         }
         checks
     }
 
-    fn eye(&self, eye: &EyeRange, set: &MarkSet, to_edge: Option<(f64, Rect)>) -> Vec<Check> {
+    /// Card in front of the first marks and behind the last, where the cutter needs any.
+    fn lead_and_tail(&self, cutter: &Cutter) -> Vec<Check> {
+        let Some(span) = self.ground.marks.span() else { return Vec::new() };
+        let page = self.ground.windows.page;
+        let border = self.records.carrier.map(|carrier| (carrier.border, carrier.length));
+        let (before, after) = border.map_or((0.0, 0.0), |(border, length)| {
+            (border.lead, (length - border.lead - page.height()).max(0.0))
+        });
+        [
+            ("marks-lead", "Lead before the marks", span.y0 - page.y0 + before, cutter.lead),
+            ("marks-tail", "Tail behind the marks", page.y1 - span.y1 + after, cutter.tail),
+        ]
+        .into_iter()
+        .filter(|(_, _, _, needed)| *needed > 0.0)
+        .map(|(id, label, room, needed)| {
+            self.length(id, label, (room, Sense::AtLeast, needed))
+                .at(Drawing::Sheet, outline(span))
+                .remedy(Remedy::advice(format!(
+                    "Use a longer sheet, a carrier, or marks that stand {} further in",
+                    self.show(needed - room)
+                )))
+        })
+        .collect()
+    }
+
+    /// The use of each other mark set that the cutter can go by.
+    fn readable_sets(&self, cutter: &Cutter) -> Vec<Remedy> {
+        let others = self.workshop.mark_sets.iter().filter(|(id, set)| {
+            set.keeping != Keeping::Retired
+                && cutter.reads(set)
+                && self.job.sheet.marks.as_ref() != Some(id)
+        });
+        let chosen = others.map(|(id, set)| {
+            Remedy::set(format!("Use {}", set.name), "sheet.marks", id.0.as_str())
+        });
+        chosen.collect()
+    }
+
+    fn eye(
+        &self,
+        cutter: &Cutter,
+        eye: &EyeRange,
+        set: &MarkSet,
+        to_edge: Option<(f64, Rect)>,
+    ) -> Vec<Check> {
         let shape = set.mark.name();
         let readable: Vec<&str> = eye.shapes.iter().map(|shape| shape.plural()).collect();
         let known = eye.shapes.contains(&shape);
-        let others = || {
-            let sets = self.workshop.mark_sets.iter();
-            sets.filter(|(_, set)| eye.shapes.contains(&set.mark.name()))
-                .map(|(id, set)| {
-                    Remedy::set(format!("Use {}", set.name), "sheet.marks", id.0.as_str())
-                })
-                .collect()
-        };
+        let others = || self.readable_sets(cutter);
         let mut checks = vec![
             Check::yes_or_no(
                 "marks-shape",

@@ -1,5 +1,7 @@
 //! The limits of a sheet, each with its numbers.
 
+mod edges;
+mod kept;
 mod machines;
 mod marks;
 mod neighbours;
@@ -8,53 +10,75 @@ use std::cell::OnceCell;
 
 use kurbo::{Rect, Shape, Vec2};
 
-use super::{Layout, Misfit, Piece, ways_to_fit};
+use super::{Layout, Misfit, Piece, laid_of, ways_to_fit};
 use crate::check::{Check, Drawing, Sense, Stage, State};
-use crate::error::Remedy;
+use crate::error::{Change, Remedy, Setting};
 use crate::face::Coverage;
 use crate::geometry::path_text;
+use crate::ground::Ground;
 use crate::job::Job;
-use crate::prepare::{Ground, Records};
+use crate::records::Records;
 use crate::units::measure;
 use crate::workshop::Workshop;
-
-/// What came of laying the copies.
-#[derive(Clone, Copy)]
-pub(crate) struct Laid<'a> {
-    pub piece: &'a Piece,
-    pub layout: &'a Layout,
-    pub misfit: Option<&'a Misfit>,
-}
 
 /// Every check that a sheet gives rise to, the blank first.
 pub(crate) fn sheet_checks(
     job: &Job,
     workshop: &Workshop,
-    records: Records<'_>,
+    records: &Records<'_>,
     ground: &Ground,
-    laid: Laid<'_>,
+    layout: &Layout,
+    misfit: Option<&Misfit>,
 ) -> Vec<Check> {
-    let Laid { piece, layout, misfit } = laid;
+    let (drawn, at) = ground.critical();
+    let piece = &drawn.blanks[at];
+    let number = drawn.first + at;
     let ways = OnceCell::new();
-    let scene = Scene { job, workshop, records, ground, piece, layout, misfit, ways };
+    let scene = Scene { job, workshop, records, ground, piece, number, layout, misfit, ways };
     let mut checks = scene.blank();
     checks.extend(scene.copies());
     checks.extend(scene.machines());
     checks.extend(scene.marks());
+    checks.extend(scene.kept());
     checks.extend(scene.neighbours());
+    checks.extend(scene.white_edges());
     checks.extend(scene.grain());
     checks
+}
+
+/// The checks of the marks alone.
+pub(crate) fn mark_checks(
+    job: &Job,
+    workshop: &Workshop,
+    records: &Records<'_>,
+    ground: &Ground,
+    layout: &Layout,
+) -> Vec<Check> {
+    let (drawn, at) = ground.critical();
+    let (piece, number, ways) = (&drawn.blanks[at], drawn.first + at, OnceCell::new());
+    Scene { job, workshop, records, ground, piece, number, layout, misfit: None, ways }.marks()
 }
 
 struct Scene<'a> {
     job: &'a Job,
     workshop: &'a Workshop,
-    records: Records<'a>,
+    records: &'a Records<'a>,
     ground: &'a Ground,
+    /// The blank that fits least.
     piece: &'a Piece,
+    /// Its number among all blanks.
+    number: usize,
     layout: &'a Layout,
     misfit: Option<&'a Misfit>,
     ways: OnceCell<Vec<Remedy>>,
+}
+
+/// Gives up the kept layout.
+fn rows_again() -> Remedy {
+    Remedy {
+        text: "Lay all in rows and columns".to_owned(),
+        changes: vec![Change { field: "sheet.kept".to_owned(), value: Setting::Standard }],
+    }
 }
 
 fn outline(rect: Rect) -> String {
@@ -76,9 +100,11 @@ impl Scene<'_> {
     }
 
     /// The turn in which the copies lie, or in which the piece misses by least.
-    fn turn(&self) -> u16 {
-        let first = self.layout.runs.first().and_then(|run| run.placements.first());
-        first.or(self.misfit.map(|misfit| &misfit.placement)).map_or(0, |placement| placement.turn)
+    fn turn(&self) -> f64 {
+        let laid = self.layout.runs.iter().flat_map(|run| &run.placements);
+        let first = laid.clone().find(|place| place.part == self.number);
+        let misfit = self.misfit.map(|misfit| &misfit.placement);
+        misfit.or(first).map_or(0.0, |placement| placement.turn)
     }
 
     /// What sticks out of the window, or else the window.
@@ -132,18 +158,38 @@ impl Scene<'_> {
     }
 
     fn copies(&self) -> Vec<Check> {
-        let (laid, wanted) = (self.layout.laid, self.job.sheet.copies);
-        let verdict = match (laid, self.layout.sheets()) {
-            (0, _) => "none fits".to_owned(),
-            (_, 1) => "on one sheet".to_owned(),
-            (_, sheets) => format!("on {sheets} sheets, {} on each", self.layout.per_sheet),
-        };
         let room = self.ground.windows.cut.base;
-        let check =
-            Check::count("copies", Stage::Sheet, "Copies", (laid, Sense::AtLeast, wanted), verdict)
-                .at(Drawing::Sheet, self.window_or_excess(room))
-                .remedies(|| self.ways());
-        let mut checks = vec![check];
+        let several = self.ground.pieces.len() > 1;
+        let mut checks: Vec<Check> = Vec::new();
+        for (number, piece) in self.ground.pieces.iter().enumerate() {
+            let laid = laid_of(piece, self.layout);
+            let verdict = match (laid, self.layout.sheets()) {
+                (0, _) => "none fits".to_owned(),
+                (_, 1) => "on one sheet".to_owned(),
+                (_, sheets) if several => format!("on {sheets} sheets"),
+                (_, sheets) => format!("on {sheets} sheets, {} on each", self.layout.per_sheet),
+            };
+            let limit = (laid, Sense::AtLeast, piece.copies);
+            let mut check = Check::count("copies", Stage::Sheet, "Copies", limit, verdict)
+                .at(Drawing::Sheet, self.window_or_excess(room));
+            if check.state == State::Broken && self.job.sheet.kept.is_some() {
+                check = check
+                    .saying(format!(
+                        "{} missing in the kept layout",
+                        piece.copies - laid.min(piece.copies)
+                    ))
+                    .remedy(rows_again());
+            } else {
+                check = check.remedies(|| self.ways());
+            }
+            if number > 0 {
+                check.id = format!("copies-{}", number + 1);
+            }
+            if several {
+                check.label = format!("{}: copies", piece.name);
+            }
+            checks.push(check);
+        }
         let windows = &self.ground.windows;
         if windows.cut.region.is_empty() || windows.print.region.is_empty() {
             let what = if windows.cut.region.is_empty() { "cut" } else { "print" };

@@ -5,7 +5,7 @@ use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
 use crate::form::Axis;
 use crate::geometry::path_text;
-use crate::prepare::grain_runs_down;
+use crate::ground::{Drawn, grain_runs_down};
 use crate::sheet::Turning;
 
 /// Card left between pieces holds them while they are cut: 2 to 3 mm (common practice).
@@ -13,31 +13,29 @@ const SPACING: f64 = 2.0;
 
 impl Scene<'_> {
     pub(super) fn neighbours(&self) -> Vec<Check> {
-        if self.job.sheet.copies < 2 {
+        if self.ground.pieces.len() < 2 && self.job.sheet.copies < 2 {
             return Vec::new();
         }
         let spacing = self.job.sheet.spacing;
         let pair = self.layout.runs.first().map(|run| {
             let places = run.placements.iter().take(2);
             places.fold(String::new(), |all, placement| {
-                let outline = &self.ground.flat.parts[placement.part].outline;
-                all + &path_text(&placement.place(outline))
+                let blank = self.ground.blanks().nth(placement.part);
+                let outline = blank.map(|(piece, at)| &piece.flat.parts[at].outline);
+                all + &outline.map_or_else(String::new, |it| path_text(&placement.place(it)))
             })
         });
         let place = |check: Check| match &pair {
             Some(path) => check.at(Drawing::Sheet, path.clone()),
             None => check,
         };
-        let mut check =
-            self.length("spacing", "Between pieces", (spacing, Sense::AtLeast, SPACING));
-        if check.state == State::Broken {
-            check.state = State::Attention;
-            check.verdict = if spacing == 0.0 {
-                "neighbours share their cuts".to_owned()
-            } else {
-                "little card left to hold them".to_owned()
-            };
-        }
+        let verdict = if spacing == 0.0 {
+            "neighbours share their cuts"
+        } else {
+            "little card left to hold them"
+        };
+        let limit = (spacing, Sense::AtLeast, SPACING);
+        let check = self.length("spacing", "Between pieces", limit).softened(verdict);
         let mut checks = vec![place(check.remedy(Remedy::set(
             format!("Set the spacing to {}", self.show(SPACING)),
             "sheet.spacing",
@@ -46,13 +44,11 @@ impl Scene<'_> {
         let bleed =
             self.job.face.as_ref().filter(|face| face.colour.is_some()).map(|face| face.bleed);
         if let Some(bleed) = bleed.filter(|bleed| *bleed > 0.0) {
-            let held = self.ground.arts.first().map_or(0.0, |art| art.bleed);
-            let mut check =
-                self.length("bleed", "Bleed between pieces", (held, Sense::AtLeast, bleed));
-            if check.state == State::Broken {
-                check.state = State::Attention;
-                check.verdict = "held back by the neighbour’s".to_owned();
-            }
+            let held = self.ground.pieces[0].arts.first().map_or(0.0, |art| art.bleed);
+            let limit = (held, Sense::AtLeast, bleed);
+            let check = self
+                .length("bleed", "Bleed between pieces", limit)
+                .softened("held back by the neighbour’s");
             checks.push(place(
                 check
                     .remedy(Remedy::set(
@@ -71,20 +67,27 @@ impl Scene<'_> {
     }
 
     /// Main folds crack less along the grain (common practice).
-    pub(super) fn grain(&self) -> Option<Check> {
+    pub(super) fn grain(&self) -> Vec<Check> {
+        let pieces = self.ground.pieces.iter().enumerate();
+        pieces.filter_map(|(number, piece)| self.grain_of(number, piece)).collect()
+    }
+
+    fn grain_of(&self, number: usize, piece: &Drawn) -> Option<Check> {
         // What lies flat has no folds, and a solid has them in every direction.
-        if self.ground.flat.folding.steps.is_empty() || self.ground.flat.folds == Axis::Both {
+        if piece.flat.folding.steps.is_empty() || piece.flat.folds == Axis::Both {
             return None;
         }
-        let down = grain_runs_down(&self.job.sheet, self.records.stock.grain)?;
-        let run = self.layout.runs.first()?;
-        let along = self.ground.flat.folds == Axis::Along;
-        let crossing = run
-            .placements
-            .iter()
-            .filter(|placement| (along == placement.turn.is_multiple_of(2)) != down)
+        let down = grain_runs_down(&self.job.sheet, self.records.stocks.get(number)?.grain)?;
+        let along = piece.flat.folds == Axis::Along;
+        let own = piece.first..piece.first + piece.blanks.len();
+        let runs = self.layout.runs.iter();
+        let run =
+            runs.clone().find(|run| run.placements.iter().any(|at| own.contains(&at.part)))?;
+        let placements = || run.placements.iter().filter(|at| own.contains(&at.part));
+        let crossing = placements()
+            .filter(|placement| (along == placement.quarters().is_multiple_of(2)) != down)
             .count();
-        let total = run.placements.len();
+        let total = placements().count();
         let state = if crossing == 0 { State::Fits } else { State::Attention };
         let text = if crossing == 0 { "along" } else { "across" };
         let verdict = if crossing == 0 {
@@ -99,9 +102,10 @@ impl Scene<'_> {
             state,
             [text.to_owned(), "best along".to_owned(), verdict],
         );
-        Some(check.remedies(|| match self.job.sheet.turning {
+        let check = check.remedies(|| match self.job.sheet.turning {
             Turning::Grain => Vec::new(),
             _ => vec![Remedy::set("Turn copies only along the grain", "sheet.turning", "grain")],
-        }))
+        });
+        Some(check.of_piece(number, &piece.name, &piece.path))
     }
 }

@@ -1,23 +1,15 @@
-//! What core prepares, as drawings and figures that a page can show.
+//! A piece laid flat, as drawings and figures that a page can show.
 
-use aptum_core::check::{Stage, State as Standing};
 use aptum_core::form::{Dimension, Figure, Line, Part, Role, Sizes};
-use aptum_core::geometry::{Affine, BezPath, Shape, Vec2, path_text};
-use aptum_core::sheet::{Layout, Placement, TakenBy};
-use aptum_core::units::{format_length, measure, product};
+use aptum_core::geometry::{Affine, Shape, Vec2, path_text};
+use aptum_core::job::JobPiece;
+use aptum_core::units::{Unit, format_length, measure, measure_area, product};
 use aptum_core::workshop::RecordId;
-use aptum_core::{Check, Job, LineKind, Prepared, prepare};
-use aptum_formats::lettering::letter_into;
+use aptum_core::{LineKind, PreparedPiece};
 use aptum_formats::pdf::caption_outlines;
-use rocket::serde::json::Json;
-use rocket::{State, post};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
-
-use super::Problem;
-use super::body::Body;
-use crate::store::Store;
 
 /// A line of the flat.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -133,126 +125,22 @@ pub struct ArtView {
     captions: String,
 }
 
-/// A part of the page that something takes.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct TakenView {
-    by: TakenBy,
-    name: String,
-    /// SVG path data, mm.
-    path: String,
-}
-
-/// The scale and the code printed beside the pieces.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct NotesView {
-    /// Left, top, width and height, mm.
-    place: [f64; 4],
-    /// Length of the scale, mm.
-    scale: f64,
-    /// What it measures, as text.
-    text: String,
-}
-
-/// A copy that fits nowhere.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct MisfitView {
-    placement: Placement,
-    /// What of it lies outside the cut window, as SVG path data.
-    outside: String,
-}
-
-/// A sheet with its copies.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct SheetView {
-    /// Width and height of the page, mm.
-    page: [f64; 2],
-    page_text: String,
-    /// SVG path data of the windows, mm.
-    print_window: String,
-    cut_window: String,
-    taken: Vec<TakenView>,
-    /// SVG path data of the marks and the sign beside the first.
-    marks: String,
-    layout: Layout,
-    /// Where a copy would lie, when not one fits.
-    misfit: Option<MisfitView>,
-    sheets: u32,
-    /// One for each run of the layout.
-    notes: Vec<Option<NotesView>>,
-    /// Share of the sheets that becomes pieces, as text.
-    yield_text: String,
-    waste_text: String,
-}
-
-/// How a stage of the route stands.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct StageView {
-    stage: Stage,
-    /// `None` when it has nothing to check.
-    state: Option<Standing>,
-}
-
-/// A job as core prepares it.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct Preview {
-    flat: FlatView,
-    /// True when something is printed.
-    is_printed: bool,
-    sheet: SheetView,
-    checks: Vec<Check>,
-    stages: Vec<StageView>,
-    /// The code that names this content on its printed sheets.
-    code: String,
-    spacing_text: String,
-    bleed_text: String,
-}
-
-/// Prepares a job that need not be saved.
-#[post("/preview", data = "<job>")]
-pub fn preview(store: &State<Store>, job: Body<Job>) -> Result<Json<Preview>, Problem> {
-    let prepared = prepare(&job.0, &store.workshop()?)?;
-    Ok(Json(Preview::new(&job.0, &prepared)))
-}
-
-/// cm² with one decimal below 100.
-fn area(mm2: f64) -> String {
-    let cm2 = mm2 / 100.0;
-    if cm2 < 100.0 { format!("{cm2:.1} cm²") } else { format!("{cm2:.0} cm²") }
-}
-
-impl Preview {
-    /// The view of a prepared job.
-    #[must_use]
-    pub fn new(job: &Job, prepared: &Prepared) -> Self {
-        let stages = [Stage::Form, Stage::Face, Stage::Sheet, Stage::Run];
-        Self {
-            flat: flat(job, prepared),
-            is_printed: !prepared.arts.is_empty(),
-            sheet: sheet(job, prepared),
-            checks: prepared.checks.clone(),
-            stages: stages.map(|stage| StageView { stage, state: prepared.state(stage) }).into(),
-            code: prepared.code.clone(),
-            spacing_text: format_length(job.sheet.spacing, job.unit),
-            bleed_text: format_length(job.face.as_ref().map_or(0.0, |face| face.bleed), job.unit),
-        }
-    }
-}
-
-fn flat(job: &Job, prepared: &Prepared) -> FlatView {
+/// A piece of a job, laid flat.
+pub fn flat(piece: &JobPiece<'_>, unit: Unit, prepared: &PreparedPiece) -> FlatView {
     let flat = &prepared.flat;
     let sizes = &flat.sizes;
-    let structure = job.form.structure().ok();
+    let structure = piece.form.structure().ok();
     FlatView {
         size: [flat.bounds.width(), flat.bounds.height()],
         size_text: format!(
             "{} × {}",
-            format_length(flat.bounds.width(), job.unit),
-            measure(flat.bounds.height(), job.unit)
+            format_length(flat.bounds.width(), unit),
+            measure(flat.bounds.height(), unit)
         ),
-        area_text: area(flat.area()),
+        area_text: measure_area(flat.area(), unit),
         outline: path_text(&flat.outline()),
         openings: flat.parts.iter().map(|part| openings(part, part.at)).collect(),
-        parts: (0..flat.parts.len()).map(|index| part(job, prepared, index)).collect(),
+        parts: (0..flat.parts.len()).map(|index| part(unit, prepared, index)).collect(),
         mates: flat
             .mates
             .iter()
@@ -290,7 +178,7 @@ fn flat(job: &Job, prepared: &Prepared) -> FlatView {
         figures: flat.figures.clone(),
         sizes: sizes.clone(),
         sizes_text: structure.filter(|structure| structure.has_basis()).map(|_| {
-            [&sizes.inside, &sizes.crease, &sizes.outside].map(|sizes| product(sizes, job.unit))
+            [&sizes.inside, &sizes.crease, &sizes.outside].map(|sizes| product(sizes, unit))
         }),
         volume_text: flat.volume.map(volume),
         structure: structure.map_or_else(String::new, |structure| structure.name.to_owned()),
@@ -311,76 +199,21 @@ fn openings(part: &Part, at: Vec2) -> String {
     part.openings().map(|path| path_text(&(Affine::translate(at) * path.clone()))).collect()
 }
 
-fn part(job: &Job, prepared: &Prepared, index: usize) -> PartView {
+fn part(unit: Unit, prepared: &PreparedPiece, index: usize) -> PartView {
     let part = &prepared.flat.parts[index];
     PartView {
         name: part.name.clone(),
         stock: part.stock.clone(),
         at: [part.at.x, part.at.y],
         size: [part.bounds.width(), part.bounds.height()],
-        size_text: product(&[part.bounds.width(), part.bounds.height()], job.unit),
+        size_text: product(&[part.bounds.width(), part.bounds.height()], unit),
         outline: path_text(&part.outline),
         openings: openings(part, Vec2::ZERO),
         lines: part.lines.iter().map(line).collect(),
         art: prepared.arts.get(index).map(|art| ArtView {
             fill: path_text(&art.fill),
             colour: art.colour.clone(),
-            captions: path_text(&caption_outlines(prepared, index)),
+            captions: path_text(&caption_outlines(art)),
         }),
-    }
-}
-
-fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
-    let windows = &prepared.windows;
-    let mut marks = BezPath::new();
-    for mark in &prepared.marks.marks {
-        marks.extend(mark.ink.iter());
-    }
-    if let Some(sign) = &prepared.marks.sign {
-        marks.extend(letter_into(&sign.text, sign.place));
-    }
-    SheetView {
-        page: [windows.page.width(), windows.page.height()],
-        page_text: format!(
-            "{} × {}",
-            format_length(windows.page.width(), job.unit),
-            measure(windows.page.height(), job.unit)
-        ),
-        print_window: path_text(&windows.print.region.to_path()),
-        cut_window: path_text(&windows.cut.region.to_path()),
-        taken: windows
-            .taken
-            .iter()
-            .map(|taken| TakenView {
-                by: taken.by,
-                name: taken.name.clone(),
-                path: path_text(&taken.path),
-            })
-            .collect(),
-        marks: path_text(&marks),
-        layout: prepared.layout.clone(),
-        misfit: prepared.misfit.as_ref().map(|misfit| MisfitView {
-            placement: misfit.placement,
-            outside: path_text(&misfit.outside.to_path()),
-        }),
-        sheets: prepared.layout.sheets(),
-        notes: prepared
-            .notes
-            .iter()
-            .map(|notes| {
-                notes.map(|notes| NotesView {
-                    place: [
-                        notes.place.x0,
-                        notes.place.y0,
-                        notes.place.width(),
-                        notes.place.height(),
-                    ],
-                    scale: notes.scale,
-                    text: measure(notes.scale, job.unit),
-                })
-            })
-            .collect(),
-        yield_text: format!("{:.0} %", prepared.used * 100.0),
-        waste_text: area(prepared.waste),
     }
 }

@@ -1,0 +1,102 @@
+//! The workshop's records that a job uses.
+
+use serde::Serialize;
+
+use crate::error::{Faults, InputError};
+use crate::job::Job;
+use crate::sheet::{Machines, unknown};
+use crate::workshop::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Workshop};
+
+/// The records that a job uses.
+#[derive(Debug, Clone, Serialize)]
+pub struct Records<'a> {
+    /// The card of each piece.
+    pub stocks: Vec<&'a Stock>,
+    /// The printer, when something is printed.
+    pub printer: Option<&'a Printer>,
+    /// The cutter, unless a hand cuts.
+    pub cutter: Option<&'a Cutter>,
+    /// The carrier, when the cutter uses one.
+    pub carrier: Option<&'a Carrier>,
+    /// The marks, when something is printed and the cutter goes by marks.
+    pub marks: Option<&'a MarkSet>,
+    /// Least distance from cuts to the marks’ keep-clear, mm.
+    to_marks: f64,
+}
+
+impl<'a> Records<'a> {
+    /// Looks up what a job names.
+    ///
+    /// # Errors
+    /// Every id that names nothing.
+    pub fn of(job: &Job, workshop: &'a Workshop) -> Result<Self, Vec<InputError>> {
+        let mut faults = Faults::default();
+        let plan = &job.sheet;
+        let mut stocks = Vec::new();
+        for piece in job.pieces() {
+            match workshop.stocks.get(piece.stock) {
+                Some(stock) => stocks.push(stock),
+                None => {
+                    faults.add(unknown(&format!("{}stock", piece.path), "stock", piece.stock));
+                }
+            }
+            if let Some(backing) = &piece.form.backing
+                && !workshop.stocks.contains_key(&backing.stock)
+            {
+                let field = format!("{}form.backing.stock", piece.path);
+                faults.add(unknown(&field, "stock", &backing.stock));
+            }
+        }
+        let mut look_up = |field, kind, id: Option<&RecordId>, known: bool| {
+            if let Some(id) = id
+                && !known
+            {
+                faults.add(unknown(field, kind, id));
+            }
+        };
+        let printer = plan.printer.as_ref().and_then(|id| workshop.printers.get(id));
+        look_up("sheet.printer", "printer", plan.printer.as_ref(), printer.is_some());
+        let cutter = plan.cutter.as_ref().and_then(|id| workshop.cutters.get(id));
+        look_up("sheet.cutter", "cutter", plan.cutter.as_ref(), cutter.is_some());
+        let carrier = plan.carrier.as_ref().and_then(|id| workshop.carriers.get(id));
+        look_up("sheet.carrier", "carrier", plan.carrier.as_ref(), carrier.is_some());
+        let marks = plan.marks.as_ref().and_then(|id| workshop.mark_sets.get(id));
+        look_up("sheet.marks", "mark set", plan.marks.as_ref(), marks.is_some());
+        // A job that is only cut has no printed page, so it has neither printer nor marks; and
+        // marks are only for a cutter that goes by them.
+        let printed = job.is_printed();
+        let by_marks = cutter.is_some_and(|cutter| cutter.finds.by_marks());
+        faults.or(Self {
+            stocks,
+            printer: printer.filter(|_| printed),
+            cutter,
+            carrier: carrier.filter(|_| cutter.is_some()),
+            marks: marks.filter(|_| printed && by_marks),
+            to_marks: plan.to_marks,
+        })
+    }
+
+    /// The card of the first piece.
+    #[must_use]
+    pub fn stock(&self) -> &'a Stock {
+        self.stocks[0]
+    }
+
+    /// The machines the sheet goes through.
+    #[must_use]
+    pub fn machines(&self) -> Machines<'a> {
+        Machines {
+            printer: self.printer,
+            cutter: self.cutter,
+            carrier: self.carrier,
+            // All cards go onto the same page, so the widest sides count.
+            sides: self
+                .stocks
+                .iter()
+                .filter_map(|stock| stock.roll)
+                .map(|roll| roll.side)
+                .fold(0.0, f64::max),
+            to_marks: self.to_marks,
+        }
+    }
+}

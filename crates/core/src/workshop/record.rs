@@ -1,0 +1,148 @@
+//! Any record of the workshop, by its kind.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+use super::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Workshop};
+use crate::error::InputError;
+
+/// The kinds of records.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(rename_all = "snake_case")]
+pub enum RecordKind {
+    /// Card and paper.
+    Stocks,
+    /// Printers.
+    Printers,
+    /// Cutters.
+    Cutters,
+    /// Carriers.
+    Carriers,
+    /// Mark sets.
+    MarkSets,
+}
+
+impl RecordKind {
+    /// All kinds.
+    pub const ALL: [Self; 5] =
+        [Self::Stocks, Self::Printers, Self::Cutters, Self::Carriers, Self::MarkSets];
+
+    /// Its key in the workshop, such as `mark_sets`.
+    #[must_use]
+    pub const fn key(self) -> &'static str {
+        match self {
+            Self::Stocks => "stocks",
+            Self::Printers => "printers",
+            Self::Cutters => "cutters",
+            Self::Carriers => "carriers",
+            Self::MarkSets => "mark_sets",
+        }
+    }
+
+    /// One of them, in words.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Stocks => "stock",
+            Self::Printers => "printer",
+            Self::Cutters => "cutter",
+            Self::Carriers => "carrier",
+            Self::MarkSets => "mark set",
+        }
+    }
+
+    /// The kind of a key.
+    #[must_use]
+    pub fn named(key: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|kind| kind.key() == key)
+    }
+}
+
+/// A record with its kind.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum Record {
+    /// Card or paper.
+    Stocks(Stock),
+    /// A printer.
+    Printers(Printer),
+    /// A cutter.
+    Cutters(Cutter),
+    /// A carrier.
+    Carriers(Carrier),
+    /// A mark set.
+    MarkSets(MarkSet),
+}
+
+impl Record {
+    /// Its kind.
+    #[must_use]
+    pub const fn kind(&self) -> RecordKind {
+        match self {
+            Self::Stocks(_) => RecordKind::Stocks,
+            Self::Printers(_) => RecordKind::Printers,
+            Self::Cutters(_) => RecordKind::Cutters,
+            Self::Carriers(_) => RecordKind::Carriers,
+            Self::MarkSets(_) => RecordKind::MarkSets,
+        }
+    }
+
+    /// Its name in lists.
+    #[must_use]
+    pub fn name(&self) -> &str {
+        match self {
+            Self::Stocks(record) => &record.name,
+            Self::Printers(record) => &record.name,
+            Self::Cutters(record) => &record.name,
+            Self::Carriers(record) => &record.name,
+            Self::MarkSets(record) => &record.name,
+        }
+    }
+
+    /// Its JSON, without the kind.
+    #[must_use]
+    pub fn to_json(&self) -> String {
+        // Types without maps keyed by anything but strings always have a JSON form.
+        match self {
+            Self::Stocks(record) => serde_json::to_string(record),
+            Self::Printers(record) => serde_json::to_string(record),
+            Self::Cutters(record) => serde_json::to_string(record),
+            Self::Carriers(record) => serde_json::to_string(record),
+            Self::MarkSets(record) => serde_json::to_string(record),
+        }
+        .unwrap_or_default()
+    }
+
+    /// # Errors
+    /// Every figure out of range.
+    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+        match self {
+            Self::Stocks(record) => record.validate(),
+            Self::Printers(record) => record.validate(),
+            Self::Cutters(record) => record.validate(),
+            Self::Carriers(record) => record.validate(),
+            Self::MarkSets(record) => record.validate(),
+        }
+    }
+}
+
+impl Workshop {
+    /// True when there is such a record.
+    #[must_use]
+    pub fn has(&self, kind: RecordKind, id: &RecordId) -> bool {
+        self.name_of(kind, id).is_some()
+    }
+
+    /// The name of a record.
+    #[must_use]
+    pub fn name_of(&self, kind: RecordKind, id: &RecordId) -> Option<String> {
+        match kind {
+            RecordKind::Stocks => self.stocks.get(id).map(|record| record.name.clone()),
+            RecordKind::Printers => self.printers.get(id).map(|record| record.name.clone()),
+            RecordKind::Cutters => self.cutters.get(id).map(|record| record.name.clone()),
+            RecordKind::Carriers => self.carriers.get(id).map(|record| record.name.clone()),
+            RecordKind::MarkSets => self.mark_sets.get(id).map(|record| record.name.clone()),
+        }
+    }
+}

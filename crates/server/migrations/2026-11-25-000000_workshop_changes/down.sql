@@ -1,0 +1,2 @@
+DROP TABLE workshop_changes;
+DROP TABLE workshop_head;

@@ -1,0 +1,140 @@
+//! Nesting a job, and moving its copies by hand.
+
+use std::sync::Mutex;
+use std::time::{Duration, Instant};
+
+use aptum_core::arrange::{Arrange, Arranged, arrange};
+use aptum_core::sheet::Kept;
+use aptum_core::sheet::nest::{Found, Watch};
+use aptum_core::{InputError, Job, nest_job};
+use rocket::serde::json::Json;
+use rocket::{State, delete, post};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+use super::Problem;
+use super::body::Body;
+use super::tasks::{Events, Sender, Tasks};
+use crate::store::Store;
+
+/// A layout on the way, or the last one.
+#[derive(Debug, Clone, Serialize, JsonSchema, TS)]
+pub struct NestProgress {
+    kept: Kept,
+    /// Share of the work that is done, 0 to 1.
+    done: f64,
+    /// Seconds so far.
+    seconds: f64,
+    /// In words: sheets and places.
+    text: String,
+    /// True for the last one.
+    is_last: bool,
+    /// False when the time ended the search before its work was done: another run may then end elsewhere.
+    is_complete: bool,
+}
+
+/// Why a job cannot be nested.
+#[derive(Debug, Clone, Serialize, JsonSchema, TS)]
+pub struct NestTrouble {
+    errors: Vec<InputError>,
+}
+
+/// An act by hand on a job that need not be saved.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct ArrangeAsk {
+    job: Job,
+    arrange: Arrange,
+}
+
+/// Progress is sent this often at most.
+const PACE: Duration = Duration::from_millis(80);
+
+struct Following<'a> {
+    sender: &'a Sender,
+    start: Instant,
+    blanks: usize,
+    sent: Mutex<Option<Instant>>,
+}
+
+impl Following<'_> {
+    fn progress(&self, kept: Kept, done: f64) -> NestProgress {
+        let sheets: u32 = kept.runs.iter().map(|run| run.sheets).sum();
+        let places: usize =
+            kept.runs.iter().map(|run| run.sheets as usize * run.placements.len()).sum();
+        let text = format!(
+            "{sheets} {}, {places} {}",
+            if sheets == 1 { "sheet" } else { "sheets" },
+            if places == 1 { "blank" } else { "blanks" }
+        );
+        let seconds = self.start.elapsed().as_secs_f64();
+        NestProgress { kept, done, seconds, text, is_last: false, is_complete: false }
+    }
+}
+
+impl Watch for Following<'_> {
+    fn go_on(&self) -> bool {
+        self.sender.goes_on()
+    }
+
+    fn found(&self, found: &Found<'_>) {
+        let mut sent = self.sent.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+        if sent.is_some_and(|sent| sent.elapsed() < PACE) {
+            return;
+        }
+        *sent = Some(Instant::now());
+        let kept = Kept {
+            made: aptum_core::sheet::Made::Nested,
+            blanks: self.blanks,
+            runs: found.runs.to_vec(),
+        };
+        self.sender.send("progress", &self.progress(kept, found.done));
+    }
+}
+
+/// Nests a job as it is on the screen: `progress` events with the best so far, then one `done`, or `trouble`. It
+/// ends when the connection does.
+#[post("/jobs/<id>/nest", data = "<job>")]
+pub fn nest(
+    store: &State<Store>,
+    tasks: &State<Tasks>,
+    id: i32,
+    job: Body<Job>,
+) -> Result<Events, Problem> {
+    store.job(id)?;
+    let workshop = store.workshop()?;
+    let job = job.0;
+    job.validate()?;
+    let budget = Duration::from_secs_f64(job.sheet.search.budget);
+    tasks.run(Some(id), budget, move |sender| {
+        let blanks = aptum_core::prepare(&job, &workshop).map_or(0, |done| done.blanks().count());
+        let following = Following { sender, start: Instant::now(), blanks, sent: Mutex::new(None) };
+        match nest_job(&job, &workshop, &following) {
+            Ok(nested) => sender.send(
+                "done",
+                &NestProgress {
+                    is_last: true,
+                    is_complete: nested.is_complete,
+                    ..following.progress(nested.kept, 1.0)
+                },
+            ),
+            Err(errors) => sender.send("trouble", &NestTrouble { errors }),
+        }
+    })
+}
+
+/// Ends the nesting of a job, which keeps the best so far; nothing happens when there is none.
+#[delete("/jobs/<id>/nest")]
+pub fn stop_nesting(tasks: &State<Tasks>, id: i32) {
+    tasks.stop(id);
+}
+
+/// Moves, turns, aligns, repeats or locks copies of a job's layout.
+#[post("/arrange", data = "<ask>")]
+pub fn arrange_copies(
+    store: &State<Store>,
+    ask: Body<ArrangeAsk>,
+) -> Result<Json<Arranged>, Problem> {
+    let ArrangeAsk { job, arrange: what } = ask.0;
+    Ok(Json(arrange(&job, &store.workshop()?, &what)?))
+}

@@ -1,0 +1,262 @@
+//! The routes, with what they take and give.
+
+use std::collections::BTreeMap;
+
+use aptum_core::arrange::Arranged;
+use aptum_core::fold::FoldedDrawing;
+use aptum_core::sheet::RecordDrawing;
+use aptum_core::workshop::Record;
+use aptum_core::{Job, Workshop};
+use schemars::generate::SchemaGenerator;
+use schemars::{JsonSchema, Schema};
+use serde_json::Value;
+
+use crate::api::catalogue::{AtHand, CatalogueEntry};
+use crate::api::files::FileInfo;
+use crate::api::fitting::{MarkChoiceView, OrderChoice};
+use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
+use crate::api::jobs::{JobChange, JobStep, OpenJob};
+use crate::api::lengths::{LengthEntry, ReadLength};
+use crate::api::meta::Meta;
+use crate::api::nesting::ArrangeAsk;
+use crate::api::preview::Preview;
+use crate::api::summaries::JobSummary;
+use crate::api::workshop::{RecordEntry, WorkshopState, WorkshopStep};
+
+/// What a request or an answer carries.
+pub(super) enum Body {
+    Nothing,
+    /// JSON of a type.
+    Json(fn(&mut SchemaGenerator) -> Schema),
+    /// Bytes of a media type.
+    Bytes(&'static str),
+}
+
+/// A route: its path and method, what it does, takes and gives.
+pub(super) struct Route {
+    pub path: &'static str,
+    pub method: &'static str,
+    pub summary: &'static str,
+    pub takes: Body,
+    pub gives: Body,
+}
+
+const fn json<T: JsonSchema>() -> Body {
+    Body::Json(SchemaGenerator::subschema_for::<T>)
+}
+
+/// A route with its method and path as they are written in a request.
+const fn route(
+    (method, path): (&'static str, &'static str),
+    summary: &'static str,
+    takes: Body,
+    gives: Body,
+) -> Route {
+    Route { path, method, summary, takes, gives }
+}
+
+/// Every route.
+pub(super) const ROUTES: &[Route] = &[
+    route(
+        ("get", "/api/meta"),
+        "Units, sheet sizes and a job to start from",
+        Body::Nothing,
+        json::<Meta>(),
+    ),
+    route(("get", "/api/workshop"), "The workshop's records", Body::Nothing, json::<Workshop>()),
+    route(
+        ("get", "/api/workshop/state"),
+        "The records with where the workshop stands and which jobs use them",
+        Body::Nothing,
+        json::<WorkshopState>(),
+    ),
+    route(
+        ("post", "/api/workshop/records"),
+        "Adds a record",
+        json::<RecordEntry>(),
+        json::<WorkshopState>(),
+    ),
+    route(
+        ("put", "/api/workshop/records/{id}"),
+        "Changes a record; 409 when the workshop was changed elsewhere meanwhile",
+        json::<RecordEntry>(),
+        json::<WorkshopState>(),
+    ),
+    route(
+        ("delete", "/api/workshop/records/{kind}/{id}"),
+        "Removes a record; 409 while jobs use it",
+        Body::Nothing,
+        json::<WorkshopState>(),
+    ),
+    route(
+        ("post", "/api/workshop/undo"),
+        "Undoes the last change of a record",
+        json::<WorkshopStep>(),
+        json::<WorkshopState>(),
+    ),
+    route(
+        ("post", "/api/workshop/redo"),
+        "Redoes the change that was undone",
+        json::<WorkshopStep>(),
+        json::<WorkshopState>(),
+    ),
+    route(
+        ("post", "/api/workshop/drawing"),
+        "A drawing of a record, saved or not",
+        json::<Record>(),
+        json::<RecordDrawing>(),
+    ),
+    route(
+        ("post", "/api/jobs/{id}/nest"),
+        "Nests a job: events progress, then done or trouble; 409 while it is being nested",
+        json::<Job>(),
+        Body::Bytes("text/event-stream"),
+    ),
+    route(
+        ("delete", "/api/jobs/{id}/nest"),
+        "Ends the nesting of a job, which keeps the best so far",
+        Body::Nothing,
+        Body::Nothing,
+    ),
+    route(
+        ("post", "/api/arrange"),
+        "Moves, turns, aligns, repeats or locks copies of a layout",
+        json::<ArrangeAsk>(),
+        json::<Arranged>(),
+    ),
+    route(
+        ("post", "/api/marks/compare"),
+        "What each mark set leaves of a job's sheet",
+        json::<Job>(),
+        json::<Vec<MarkChoiceView>>(),
+    ),
+    route(
+        ("post", "/api/marks/best"),
+        "The best marks for a job: events progress, then done",
+        json::<Job>(),
+        Body::Bytes("text/event-stream"),
+    ),
+    route(
+        ("post", "/api/ways"),
+        "Ways to fit: an event for each, then done",
+        json::<Job>(),
+        Body::Bytes("text/event-stream"),
+    ),
+    route(
+        ("post", "/api/order"),
+        "What other sheets and spacings would make of the order",
+        json::<Job>(),
+        json::<Vec<OrderChoice>>(),
+    ),
+    route(
+        ("get", "/api/openapi.json"),
+        "This document",
+        Body::Nothing,
+        json::<BTreeMap<String, Value>>(),
+    ),
+    route(
+        ("get", "/api/jobs"),
+        "All jobs, the one changed last first",
+        Body::Nothing,
+        json::<Vec<JobSummary>>(),
+    ),
+    route(("post", "/api/jobs"), "Adds a job", json::<Job>(), json::<OpenJob>()),
+    route(
+        ("post", "/api/jobs/import"),
+        "Adds a job from an archive or its JSON, 16 MiB at most",
+        Body::Bytes("application/octet-stream"),
+        json::<OpenJob>(),
+    ),
+    route(("get", "/api/jobs/{id}"), "Opens a job", Body::Nothing, json::<OpenJob>()),
+    route(
+        ("put", "/api/jobs/{id}"),
+        "Saves a change; 409 when the job was changed elsewhere meanwhile",
+        json::<JobChange>(),
+        json::<OpenJob>(),
+    ),
+    route(("delete", "/api/jobs/{id}"), "Puts a job into the bin", Body::Nothing, Body::Nothing),
+    route(
+        ("post", "/api/jobs/{id}/undo"),
+        "Goes back one change",
+        json::<JobStep>(),
+        json::<OpenJob>(),
+    ),
+    route(
+        ("post", "/api/jobs/{id}/redo"),
+        "Goes forward one change",
+        json::<JobStep>(),
+        json::<OpenJob>(),
+    ),
+    route(
+        ("post", "/api/jobs/{id}/unbin"),
+        "Takes a job out of the bin",
+        Body::Nothing,
+        json::<OpenJob>(),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/files"),
+        "The job's files with their sizes",
+        Body::Nothing,
+        json::<Vec<FileInfo>>(),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/print.pdf"),
+        "The print file, at 100 %",
+        Body::Nothing,
+        Body::Bytes("application/pdf"),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/hand-cut.pdf"),
+        "Lines by kind, for cutting by hand",
+        Body::Nothing,
+        Body::Bytes("application/pdf"),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/cut/{number}"),
+        "The cut file of a sheet; marks=included adds the marks",
+        Body::Nothing,
+        Body::Bytes("image/svg+xml"),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/piece/{name}"),
+        "The piece as flat.dxf, flat.fold, folded.gltf or folded.obj",
+        Body::Nothing,
+        Body::Bytes("application/octet-stream"),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/job.aptum"),
+        "The job as an archive",
+        Body::Nothing,
+        Body::Bytes("application/zip"),
+    ),
+    route(
+        ("post", "/api/preview"),
+        "Prepares a job that need not be saved",
+        json::<Job>(),
+        json::<Preview>(),
+    ),
+    route(
+        ("post", "/api/catalogue"),
+        "Every structure, drawn at the size at hand",
+        json::<AtHand>(),
+        json::<Vec<CatalogueEntry>>(),
+    ),
+    route(
+        ("post", "/api/fold"),
+        "A form's plates and folding steps",
+        json::<FoldAsk>(),
+        json::<FoldView>(),
+    ),
+    route(
+        ("post", "/api/folded"),
+        "A flat-shaded drawing of a form at a moment of its folding",
+        json::<FoldMoment>(),
+        json::<FoldedDrawing>(),
+    ),
+    route(
+        ("post", "/api/lengths"),
+        "Reads a length as people type it",
+        json::<LengthEntry>(),
+        json::<ReadLength>(),
+    ),
+];

@@ -1,0 +1,158 @@
+//! A sheet with its copies, as a page can show it.
+
+use aptum_core::geometry::{BezPath, path_text};
+use aptum_core::sheet::{Layout, Order, Placement, TakenBy};
+use aptum_core::units::{Unit, format_length, measure, measure_area};
+use aptum_core::workshop::RecordId;
+use aptum_core::{Job, Prepared};
+use aptum_formats::lettering::letter_into;
+use schemars::JsonSchema;
+use serde::Serialize;
+use ts_rs::TS;
+
+/// A part of the page that something takes.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct TakenView {
+    by: TakenBy,
+    name: String,
+    /// SVG path data, mm.
+    path: String,
+}
+
+/// The scale and the code printed beside the pieces.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct NotesView {
+    /// Left, top, width and height, mm.
+    place: [f64; 4],
+    /// Length of the scale, mm.
+    scale: f64,
+    /// What it measures, as text.
+    text: String,
+}
+
+/// A copy that fits nowhere.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct MisfitView {
+    placement: Placement,
+    /// What of it lies outside the cut window, as SVG path data.
+    outside: String,
+}
+
+/// A sheet with its copies.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct SheetView {
+    /// Width and height of the page, mm.
+    page: [f64; 2],
+    page_text: String,
+    /// SVG path data of the windows, mm.
+    print_window: String,
+    cut_window: String,
+    taken: Vec<TakenView>,
+    /// SVG path data of the marks and the sign beside the first.
+    marks: String,
+    layout: Layout,
+    /// Where a copy would lie, when not one fits.
+    misfit: Option<MisfitView>,
+    sheets: u32,
+    /// One for each run of the layout.
+    notes: Vec<Option<NotesView>>,
+    /// Share of the sheets that becomes pieces, as text.
+    order: OrderView,
+}
+
+/// What the whole order comes to, as text.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct OrderView {
+    /// Share of the sheets that becomes pieces.
+    yield_text: String,
+    waste_text: String,
+    /// What all cards cost together, where that is known.
+    cost_text: Option<String>,
+    /// One for each card.
+    cards: Vec<CardView>,
+}
+
+/// What is needed of one card.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct CardView {
+    stock: RecordId,
+    sheets: u32,
+    cost_text: Option<String>,
+}
+
+pub(in crate::api) fn money((amount, currency): (f64, String)) -> String {
+    format!("{amount:.2} {currency}")
+}
+
+/// An order as text.
+pub fn order_view(order: &Order, unit: Unit) -> OrderView {
+    OrderView {
+        yield_text: format!("{:.0} %", order.used * 100.0),
+        waste_text: measure_area(order.waste, unit),
+        cost_text: order.cost().map(money),
+        cards: order
+            .cards
+            .iter()
+            .map(|card| CardView {
+                stock: card.stock.clone(),
+                sheets: card.sheets,
+                cost_text: card.cost.clone().map(money),
+            })
+            .collect(),
+    }
+}
+
+/// The sheets of a prepared job.
+pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
+    let windows = &prepared.windows;
+    let mut marks = BezPath::new();
+    for mark in &prepared.marks.marks {
+        marks.extend(mark.ink.iter());
+    }
+    if let Some(sign) = &prepared.marks.sign {
+        marks.extend(letter_into(&sign.text, sign.place));
+    }
+    SheetView {
+        page: [windows.page.width(), windows.page.height()],
+        page_text: format!(
+            "{} × {}",
+            format_length(windows.page.width(), job.unit),
+            measure(windows.page.height(), job.unit)
+        ),
+        print_window: path_text(&windows.print.region.to_path()),
+        cut_window: path_text(&windows.cut.region.to_path()),
+        taken: windows
+            .taken
+            .iter()
+            .map(|taken| TakenView {
+                by: taken.by,
+                name: taken.name.clone(),
+                path: path_text(&taken.path),
+            })
+            .collect(),
+        marks: path_text(&marks),
+        layout: prepared.layout.clone(),
+        misfit: prepared.misfit.as_ref().map(|misfit| MisfitView {
+            placement: misfit.placement,
+            outside: path_text(&misfit.outside.to_path()),
+        }),
+        sheets: prepared.layout.sheets(),
+        notes: prepared
+            .notes
+            .iter()
+            .map(|notes| {
+                notes.map(|notes| NotesView {
+                    place: [
+                        notes.place.x0,
+                        notes.place.y0,
+                        notes.place.width(),
+                        notes.place.height(),
+                    ],
+                    scale: notes.scale,
+                    text: measure(notes.scale, job.unit),
+                })
+            })
+            .collect(),
+        order: order_view(&prepared.order, job.unit),
+    }
+}

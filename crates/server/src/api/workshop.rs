@@ -1,0 +1,214 @@
+//! The workshop's records: read, changed, undone; and which jobs use them.
+
+use std::collections::BTreeMap;
+
+use aptum_core::sheet::{RecordDrawing, draw_record};
+use aptum_core::workshop::{Record, RecordId, RecordKind};
+use aptum_core::{Job, Workshop};
+use rocket::serde::json::Json;
+use rocket::{State, delete, get, post, put};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+use super::Problem;
+use super::body::Body;
+use crate::store::{RecordChange, Store, StoreError, WorkshopHead};
+
+/// A job that uses a record.
+#[derive(Debug, Clone, Serialize, JsonSchema, TS)]
+pub struct RecordUse {
+    id: i32,
+    name: String,
+}
+
+/// The workshop with where it stands.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct WorkshopState {
+    workshop: Workshop,
+    /// What a change must name, so that a second window is noticed.
+    version: i32,
+    can_undo: bool,
+    can_redo: bool,
+    /// The jobs that use a record, by its kind and id, such as `stocks/kraft-300`.
+    uses: BTreeMap<String, Vec<RecordUse>>,
+    /// The record that was just made or changed.
+    touched: Option<RecordId>,
+}
+
+/// A record, changed or new.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct RecordEntry {
+    /// The version the change was made to.
+    version: i32,
+    record: Record,
+}
+
+/// The version to which an undo or redo applies.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct WorkshopStep {
+    version: i32,
+}
+
+type Answer = Result<Json<WorkshopState>, Problem>;
+
+/// The workshop's records.
+#[get("/workshop")]
+pub fn workshop(store: &State<Store>) -> Result<Json<Workshop>, Problem> {
+    Ok(Json(store.workshop()?))
+}
+
+/// The records with where the workshop stands and what uses them.
+#[get("/workshop/state")]
+pub fn state(store: &State<Store>) -> Answer {
+    answer(store, store.workshop_head()?, None)
+}
+
+/// Adds a record; its id follows from its name.
+#[post("/workshop/records", data = "<entry>")]
+pub fn add(store: &State<Store>, entry: Body<RecordEntry>) -> Answer {
+    let RecordEntry { version, record } = entry.0;
+    record.validate()?;
+    let id = free_id(&store.workshop()?, &record);
+    let head = store.change_record(version, &change(&record, &id))?;
+    answer(store, head, Some(id))
+}
+
+/// Changes a record.
+#[put("/workshop/records/<id>", data = "<entry>")]
+pub fn change_record(store: &State<Store>, id: &str, entry: Body<RecordEntry>) -> Answer {
+    let RecordEntry { version, record } = entry.0;
+    record.validate()?;
+    let id = RecordId(id.to_owned());
+    if !store.workshop()?.has(record.kind(), &id) {
+        return Err(missing(record.kind(), &id));
+    }
+    let head = store.change_record(version, &change(&record, &id))?;
+    answer(store, head, Some(id))
+}
+
+/// Removes a record that no job uses.
+#[delete("/workshop/records/<kind>/<id>?<version>")]
+pub fn remove(store: &State<Store>, kind: &str, id: &str, version: i32) -> Answer {
+    let id = RecordId(id.to_owned());
+    let kind = RecordKind::named(kind)
+        .ok_or_else(|| Problem::missing(format!("There is no kind of record “{kind}”")))?;
+    if !store.workshop()?.has(kind, &id) {
+        return Err(missing(kind, &id));
+    }
+    refuse_in_use(store, kind, &id)?;
+    let change = RecordChange { kind: kind.key().to_owned(), id: id.0, body: None };
+    answer(store, store.change_record(version, &change)?, None)
+}
+
+/// Undoes the last change of a record.
+#[post("/workshop/undo", data = "<step>")]
+pub fn undo(store: &State<Store>, step: Body<WorkshopStep>) -> Answer {
+    step_workshop(store, step.0.version, true)
+}
+
+/// Redoes the change that was undone.
+#[post("/workshop/redo", data = "<step>")]
+pub fn redo(store: &State<Store>, step: Body<WorkshopStep>) -> Answer {
+    step_workshop(store, step.0.version, false)
+}
+
+fn step_workshop(store: &Store, version: i32, back: bool) -> Answer {
+    let change = store.workshop_step(back)?;
+    if change.body.is_none()
+        && let Some(kind) = RecordKind::named(&change.kind)
+    {
+        refuse_in_use(store, kind, &RecordId(change.id.clone()))?;
+    }
+    let touched = change.body.is_some().then(|| RecordId(change.id.clone()));
+    answer(store, store.step_workshop(version, back)?, touched)
+}
+
+/// A drawing of a record, saved or not.
+#[post("/workshop/drawing", data = "<record>")]
+pub fn drawing(record: Body<Record>) -> Result<Json<RecordDrawing>, Problem> {
+    record.0.validate()?;
+    Ok(Json(draw_record(&record.0)))
+}
+
+fn answer(store: &Store, head: WorkshopHead, touched: Option<RecordId>) -> Answer {
+    Ok(Json(WorkshopState {
+        workshop: store.workshop()?,
+        version: head.version,
+        can_undo: head.can_undo,
+        can_redo: head.can_redo,
+        uses: uses(store)?,
+        touched,
+    }))
+}
+
+fn uses(store: &Store) -> Result<BTreeMap<String, Vec<RecordUse>>, StoreError> {
+    let mut uses: BTreeMap<String, Vec<RecordUse>> = BTreeMap::new();
+    for entry in store.jobs()? {
+        for (kind, id) in used_by(&entry.job) {
+            let users = uses.entry(format!("{}/{id}", kind.key())).or_default();
+            if users.last().is_none_or(|last| last.id != entry.id) {
+                users.push(RecordUse { id: entry.id, name: entry.job.name.clone() });
+            }
+        }
+    }
+    Ok(uses)
+}
+
+fn used_by(job: &Job) -> Vec<(RecordKind, RecordId)> {
+    let plan = &job.sheet;
+    let machines = [
+        (RecordKind::Printers, &plan.printer),
+        (RecordKind::Cutters, &plan.cutter),
+        (RecordKind::Carriers, &plan.carrier),
+        (RecordKind::MarkSets, &plan.marks),
+    ];
+    let machines = machines.into_iter().filter_map(|(kind, id)| Some((kind, id.clone()?)));
+    let stocks = job.pieces().flat_map(|piece| {
+        let backing = piece.form.backing.as_ref().map(|backing| backing.stock.clone());
+        [Some(piece.stock.clone()), backing].into_iter().flatten()
+    });
+    stocks.map(|id| (RecordKind::Stocks, id)).chain(machines).collect()
+}
+
+fn refuse_in_use(store: &Store, kind: RecordKind, id: &RecordId) -> Result<(), Problem> {
+    let all = uses(store)?;
+    let Some(users) = all.get(&format!("{}/{id}", kind.key())) else { return Ok(()) };
+    let record = store.workshop()?.name_of(kind, id).unwrap_or_else(|| id.to_string());
+    let first = users.first().map_or_else(String::new, |user| user.name.clone());
+    Err(StoreError::InUse { record, count: users.len(), first }.into())
+}
+
+fn missing(kind: RecordKind, id: &RecordId) -> Problem {
+    Problem::missing(format!(
+        "The workshop has no {} “{id}” any more: another window may have removed it",
+        kind.name()
+    ))
+}
+
+fn change(record: &Record, id: &RecordId) -> RecordChange {
+    RecordChange {
+        kind: record.kind().key().to_owned(),
+        id: id.0.clone(),
+        body: Some(record.to_json()),
+    }
+}
+
+/// The name in lower case with hyphens, and a number where that is taken.
+fn free_id(workshop: &Workshop, record: &Record) -> RecordId {
+    let mut slug: String = record
+        .name()
+        .chars()
+        .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
+        .collect();
+    while slug.contains("--") {
+        slug = slug.replace("--", "-");
+    }
+    let slug = slug.trim_matches('-');
+    let slug = if slug.is_empty() { "record" } else { slug };
+    let numbered = (2..).map(|number| RecordId(format!("{slug}-{number}")));
+    std::iter::once(RecordId(slug.to_owned()))
+        .chain(numbered)
+        .find(|id| !workshop.has(record.kind(), id))
+        .unwrap_or_else(|| RecordId(slug.to_owned()))
+}

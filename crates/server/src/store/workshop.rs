@@ -1,0 +1,172 @@
+//! Changes of the workshop's records: each one kept, so that it can be undone.
+
+use diesel::prelude::*;
+
+use super::schema::{records, workshop_changes, workshop_head};
+use super::{Store, StoreError};
+
+/// Where the workshop stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct WorkshopHead {
+    /// Counts every change, undo and redo.
+    pub version: i32,
+    /// True when there is a change to undo.
+    pub can_undo: bool,
+    /// True when there is one to redo.
+    pub can_redo: bool,
+}
+
+/// A record as it will be; without a body it goes.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct RecordChange {
+    /// `stocks`, `printers`, `cutters`, `carriers` or `mark_sets`.
+    pub kind: String,
+    /// The record's id.
+    pub id: String,
+    /// Its JSON.
+    pub body: Option<String>,
+}
+
+impl Store {
+    /// Where the workshop stands.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn workshop_head(&self) -> Result<WorkshopHead, StoreError> {
+        state(&mut self.connection())
+    }
+
+    /// Makes a change, when the workshop is still at `version`. What had been undone is gone then.
+    ///
+    /// # Errors
+    /// [`StoreError::WorkshopConflict`] when it is not, and what the database says.
+    pub fn change_record(
+        &self,
+        version: i32,
+        change: &RecordChange,
+    ) -> Result<WorkshopHead, StoreError> {
+        self.change(|connection| {
+            let head = expect(connection, version)?;
+            let before = body(connection, change)?;
+            if before == change.body {
+                return state(connection);
+            }
+            diesel::delete(workshop_changes::table)
+                .filter(workshop_changes::number.gt(head))
+                .execute(connection)?;
+            diesel::insert_into(workshop_changes::table)
+                .values((
+                    workshop_changes::number.eq(head + 1),
+                    workshop_changes::kind.eq(&change.kind),
+                    workshop_changes::id.eq(&change.id),
+                    workshop_changes::before_body.eq(&before),
+                    workshop_changes::after_body.eq(&change.body),
+                ))
+                .execute(connection)?;
+            apply(connection, change)?;
+            move_to(connection, head + 1)
+        })
+    }
+
+    /// The change that undo or redo would make.
+    ///
+    /// # Errors
+    /// [`StoreError::NoFurther`] where there is none.
+    pub fn workshop_step(&self, back: bool) -> Result<RecordChange, StoreError> {
+        step(&mut self.connection(), back).map(|(change, _)| change)
+    }
+
+    /// Undoes the last change, or redoes the one after it.
+    ///
+    /// # Errors
+    /// As [`change_record`](Self::change_record), and [`StoreError::NoFurther`] at the end.
+    pub fn step_workshop(&self, version: i32, back: bool) -> Result<WorkshopHead, StoreError> {
+        self.change(|connection| {
+            expect(connection, version)?;
+            let (change, head) = step(connection, back)?;
+            apply(connection, &change)?;
+            move_to(connection, head)
+        })
+    }
+}
+
+fn heads(connection: &mut SqliteConnection) -> Result<(i32, i32), StoreError> {
+    let row = workshop_head::table.select((workshop_head::head, workshop_head::version));
+    Ok(row.first(connection)?)
+}
+
+fn state(connection: &mut SqliteConnection) -> Result<WorkshopHead, StoreError> {
+    let (head, version) = heads(connection)?;
+    let newest: Option<i32> = workshop_changes::table
+        .select(diesel::dsl::max(workshop_changes::number))
+        .first(connection)?;
+    Ok(WorkshopHead {
+        version,
+        can_undo: head > 0,
+        can_redo: newest.is_some_and(|newest| newest > head),
+    })
+}
+
+fn expect(connection: &mut SqliteConnection, version: i32) -> Result<i32, StoreError> {
+    let (head, current) = heads(connection)?;
+    if current == version {
+        Ok(head)
+    } else {
+        Err(StoreError::WorkshopConflict { yours: version, current })
+    }
+}
+
+fn move_to(connection: &mut SqliteConnection, head: i32) -> Result<WorkshopHead, StoreError> {
+    diesel::update(workshop_head::table)
+        .set((workshop_head::head.eq(head), workshop_head::version.eq(workshop_head::version + 1)))
+        .execute(connection)?;
+    state(connection)
+}
+
+type ChangeRow = (String, String, Option<String>, Option<String>);
+
+fn step(connection: &mut SqliteConnection, back: bool) -> Result<(RecordChange, i32), StoreError> {
+    let (head, _) = heads(connection)?;
+    let number = if back { head } else { head + 1 };
+    let row: Option<ChangeRow> = workshop_changes::table
+        .filter(workshop_changes::number.eq(number))
+        .select((
+            workshop_changes::kind,
+            workshop_changes::id,
+            workshop_changes::before_body,
+            workshop_changes::after_body,
+        ))
+        .first(connection)
+        .optional()?;
+    let (kind, id, before, after) =
+        row.ok_or(StoreError::NoFurther(if back { "undo" } else { "redo" }))?;
+    let body = if back { before } else { after };
+    Ok((RecordChange { kind, id, body }, if back { head - 1 } else { head + 1 }))
+}
+
+fn body(
+    connection: &mut SqliteConnection,
+    change: &RecordChange,
+) -> Result<Option<String>, StoreError> {
+    Ok(records::table
+        .filter(records::kind.eq(&change.kind).and(records::id.eq(&change.id)))
+        .select(records::body)
+        .first(connection)
+        .optional()?)
+}
+
+fn apply(connection: &mut SqliteConnection, change: &RecordChange) -> Result<(), StoreError> {
+    diesel::delete(records::table)
+        .filter(records::kind.eq(&change.kind).and(records::id.eq(&change.id)))
+        .execute(connection)?;
+    if let Some(body) = &change.body {
+        diesel::insert_into(records::table)
+            .values((
+                records::kind.eq(&change.kind),
+                records::id.eq(&change.id),
+                records::body.eq(body),
+            ))
+            .execute(connection)?;
+    }
+    Ok(())
+}

@@ -1,0 +1,99 @@
+//! A server with the demo’s data, asked over HTTP.
+
+#![allow(dead_code, reason = "each file of tests asks some of it")]
+
+use aptum::demo;
+use aptum::serve::{Listen, server};
+use aptum::store::Store;
+use rocket::http::{Header, Method};
+use rocket::local::blocking::Client;
+use serde_json::Value;
+use tempfile::TempDir;
+
+/// What requests name as their host.
+pub const HOST: &str = "127.0.0.1:4870";
+
+/// A server with the demo’s jobs, asked as its own page asks.
+pub struct Api {
+    pub client: Client,
+    folder: TempDir,
+}
+
+fn client(folder: &TempDir) -> Client {
+    let store = Store::open(folder.path()).unwrap();
+    let listen = Listen { address: [127, 0, 0, 1].into(), port: 4870 };
+    Client::tracked(server(store, &listen)).unwrap()
+}
+
+impl Api {
+    pub fn new() -> Self {
+        let folder = TempDir::new().unwrap();
+        demo::start_jobs(&Store::open(folder.path()).unwrap()).unwrap();
+        Self { client: client(&folder), folder }
+    }
+
+    pub fn restarted(self) -> Self {
+        let Self { client: old, folder } = self;
+        drop(old);
+        Self { client: client(&folder), folder }
+    }
+
+    pub fn ask(&self, method: Method, path: &str, body: &Value) -> (u16, Value) {
+        let request = self.client.req(method, path).header(Header::new("Host", HOST));
+        let response = request.body(body.to_string()).dispatch();
+        (response.status().code, response.into_json().unwrap_or(Value::Null))
+    }
+
+    pub fn get(&self, path: &str) -> Value {
+        self.ask(Method::Get, path, &Value::Null).1
+    }
+
+    pub fn post(&self, path: &str, body: &Value) -> (u16, Value) {
+        self.ask(Method::Post, path, body)
+    }
+
+    /// A job as it is opened.
+    pub fn job(&self, path: &str) -> Value {
+        self.get(path)["job"].clone()
+    }
+
+    /// The events of a long task: their names and bodies.
+    pub fn events(&self, path: &str, body: &Value) -> Vec<(String, Value)> {
+        let request = self.client.post(path.to_owned()).header(Header::new("Host", HOST));
+        let response = request.body(body.to_string()).dispatch();
+        assert_eq!(response.status().code, 200);
+        let text = response.into_string().unwrap();
+        text.split("\n\n")
+            .filter_map(|event| {
+                let line = |start: &str| {
+                    event.lines().find_map(|line| line.strip_prefix(start)).map(str::trim)
+                };
+                Some((line("event:")?.to_owned(), serde_json::from_str(line("data:")?).unwrap()))
+            })
+            .collect()
+    }
+
+    pub fn state(&self) -> Value {
+        self.get("/api/workshop/state")
+    }
+
+    pub fn version(&self) -> i64 {
+        self.state()["version"].as_i64().unwrap()
+    }
+}
+
+/// A job with a remedy’s changes made to it.
+pub fn changed(job: &Value, remedy: &Value) -> Value {
+    let mut job = job.clone();
+    for change in remedy["changes"].as_array().unwrap() {
+        let mut at = &mut job;
+        for name in change["field"].as_str().unwrap().split('.') {
+            at = match name.parse::<usize>() {
+                Ok(index) => &mut at[index],
+                Err(_) => &mut at[name],
+            };
+        }
+        *at = change["value"].clone();
+    }
+    job
+}

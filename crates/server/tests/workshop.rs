@@ -1,0 +1,124 @@
+//! The workshop's records, over HTTP.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+mod http;
+
+use http::Api;
+use rocket::http::Method;
+use serde_json::{Value, json};
+
+/// A record of the workshop as changes carry it.
+fn record(state: &Value, kind: &str, id: &str) -> Value {
+    let mut record = state["workshop"][kind][id].clone();
+    assert!(record.is_object(), "{kind}/{id}");
+    record["kind"] = json!(kind);
+    record
+}
+
+#[test]
+fn records_are_copied_changed_removed_undone_and_survive_a_restart() {
+    let api = Api::new();
+    let before = api.state();
+    let mut cutter = record(&before, "cutters", "desk-cutter");
+    cutter["name"] = json!("Desk cutter, 12 in (copy)");
+    cutter["lead"] = json!(25.0);
+    let entry = json!({ "version": before["version"], "record": cutter });
+    let (status, added) = api.post("/api/workshop/records", &entry);
+    assert_eq!(status, 200, "{added}");
+    let id = added["touched"].as_str().unwrap().to_owned();
+    assert_eq!(id, "desk-cutter-12-in-copy");
+    assert_eq!(added["workshop"]["cutters"][&id]["lead"], 25.0);
+    assert_eq!(added["can_undo"], true);
+
+    // The same once more gets a number.
+    let entry = json!({ "version": added["version"], "record": cutter });
+    let twice = api.post("/api/workshop/records", &entry).1;
+    assert_eq!(twice["touched"], format!("{id}-2"));
+
+    let api = api.restarted();
+    assert_eq!(api.state()["workshop"], twice["workshop"]);
+    let path = format!("/api/workshop/records/cutters/{id}-2?version={}", api.version());
+    let (status, gone) = api.ask(Method::Delete, &path, &Value::Null);
+    assert_eq!(status, 200, "{gone}");
+    assert!(gone["workshop"]["cutters"][format!("{id}-2")].is_null());
+    let back = api.post("/api/workshop/undo", &json!({ "version": gone["version"] })).1;
+    assert_eq!(back["workshop"], twice["workshop"]);
+    let mut state = back;
+    while state["can_undo"] == true {
+        state = api.post("/api/workshop/undo", &json!({ "version": state["version"] })).1;
+    }
+    assert_eq!(state["workshop"], before["workshop"]);
+    let redone = api.post("/api/workshop/redo", &json!({ "version": state["version"] })).1;
+    assert_eq!(redone["workshop"], added["workshop"]);
+}
+
+#[test]
+fn a_record_in_use_is_not_removed_and_says_by_what() {
+    let api = Api::new();
+    let state = api.state();
+    let users = state["uses"]["cutters/reading-room-cutter"].as_array().unwrap();
+    assert!(users.len() > 3 && users.iter().all(|user| user["name"].is_string()));
+    let path =
+        format!("/api/workshop/records/cutters/reading-room-cutter?version={}", state["version"]);
+    let (status, problem) = api.ask(Method::Delete, &path, &Value::Null);
+    assert_eq!(status, 409, "{problem}");
+    let words = problem["detail"].as_str().unwrap();
+    assert!(words.contains(&users.len().to_string()), "{words}");
+    assert!(words.contains("retire"), "names the way out: {words}");
+    assert_eq!(api.state(), state);
+}
+
+#[test]
+fn a_second_window_never_overwrites_a_record_silently() {
+    let api = Api::new();
+    let state = api.state();
+    let mut stock = record(&state, "stocks", "kraft-300");
+    stock["caliper"] = json!(0.45);
+    let entry = json!({ "version": state["version"], "record": stock });
+    let path = "/api/workshop/records/kraft-300";
+    assert_eq!(api.ask(Method::Put, path, &entry).0, 200);
+    stock["caliper"] = json!(0.5);
+    let entry = json!({ "version": state["version"], "record": stock });
+    let (status, problem) = api.ask(Method::Put, path, &entry);
+    assert_eq!((status, &problem["type"]), (409, &json!("/problems/workshop-conflict")));
+    assert_eq!(api.state()["workshop"]["stocks"]["kraft-300"]["caliper"], 0.45);
+}
+
+#[test]
+fn figures_that_contradict_each_other_are_refused_with_the_number_and_a_remedy() {
+    let api = Api::new();
+    let state = api.state();
+    let cutter = record(&state, "cutters", "reading-room-cutter");
+    let with = |path: &[&str], value: Value| {
+        let mut changed = cutter.clone();
+        let mut at = &mut changed;
+        for name in path {
+            at = &mut at[*name];
+        }
+        *at = value;
+        let entry = json!({ "version": state["version"], "record": changed });
+        api.post("/api/workshop/records", &entry)
+    };
+    for (path, value) in [
+        (vec!["name"], json!("")),
+        (vec!["width"], json!(-5.0)),
+        (vec!["width"], json!(1e9)),
+        (vec!["margins", "left"], json!(400.0)),
+        (vec!["lead"], json!(1e6)),
+        (vec!["finds", "by"], json!("magic")),
+        (vec!["margins"], json!("words")),
+    ] {
+        let (status, problem) = with(&path, value.clone());
+        assert_eq!(status, 422, "{path:?} {value}: {problem}");
+        let said = problem["errors"][0]["message"].as_str().or(problem["detail"].as_str());
+        assert!(said.is_some_and(|words| words.len() > 10), "{path:?}: {problem}");
+    }
+    let (status, problem) = api.post("/api/workshop/drawing", &json!({ "kind": "stocks" }));
+    assert_eq!(status, 422, "{problem}");
+    assert_eq!(api.state(), state, "nothing was added");
+    assert_eq!(
+        api.ask(Method::Delete, "/api/workshop/records/boats/x?version=1", &json!(0)).0,
+        404
+    );
+}

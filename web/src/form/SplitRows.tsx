@@ -1,0 +1,50 @@
+/** A piece in two parts: where it is cut apart, and its join flap. */
+import { Button } from 'react-bootstrap';
+
+import { withField } from '../api/fields';
+import type { SplitBy, UnitInfo } from '../api/generated/types';
+import { FigureField } from '../card/FigureField';
+import { Result, Rows } from '../card/SpecCard';
+import type { JobSession } from '../job/useJobSession';
+
+const PLACES: Record<SplitBy, string> = {
+  crease: 'at the crease',
+  across: 'across',
+  along: 'along',
+};
+
+interface Props {
+  session: JobSession;
+  unit: UnitInfo;
+}
+
+export function SplitRows({ session, unit }: Props) {
+  const { split } = session.job.form;
+  if (!split) return null;
+  const field = (name: 'at' | 'flap', label: string, note: string) => (
+    <FigureField
+      figure={{ field: `form.split.${name}`, label, note, value: split[name] }}
+      session={session}
+      unit={unit}
+    />
+  );
+  return (
+    <Rows
+      title="In two parts"
+      aside={
+        <Button
+          size="sm"
+          variant="link"
+          onClick={() => void session.keep((job) => withField(job, 'form.split', null))}
+        >
+          Keep it in one piece
+        </Button>
+      }
+    >
+      <Result label="Cut" value={`${PLACES[split.by]}: ${split.panel}`} />
+      {split.by !== 'crease' &&
+        field('at', 'Cut at', 'From the panel’s crease, or its first corner.')}
+      {field('flap', 'Join flap', 'Width of the flap that the second part is glued onto.')}
+    </Rows>
+  );
+}

@@ -1,0 +1,125 @@
+/**
+ * Moving copies by hand. The server does the moving, snapping and measuring; the page shows a drag at once
+ * and takes over what the server answers as soon as it does.
+ */
+import { useCallback, useEffect, useRef, useState } from 'react';
+
+import { api, Failure } from '../api/client';
+import { withField } from '../api/fields';
+import type { Act, Arranged, Clearance } from '../api/generated/types';
+import type { JobSession } from '../job/useJobSession';
+
+export interface Offset {
+  x: number;
+  y: number;
+}
+
+export interface HandLayout {
+  chosen: ReadonlySet<number>;
+  choose: (chosen: Iterable<number>) => void;
+  /** What came of the drag that is going on. */
+  trial: Arranged | null;
+  /** How near the chosen copies are to the nearest thing. */
+  clearance: Clearance | null;
+  trouble: string | null;
+  /** Does something to the chosen copies and keeps the layout. */
+  act: (what: Act, chosen?: Iterable<number>) => Promise<void>;
+  /** Asks what a drag so far comes to. */
+  try: (by: Offset, snap: number) => void;
+  /** Ends a drag without keeping it. */
+  drop: () => void;
+}
+
+export function useHandLayout(session: JobSession, run: number): HandLayout {
+  const [choice, setChoice] = useState<{ run: number; chosen: ReadonlySet<number> }>({
+    run,
+    chosen: new Set(),
+  });
+  const [trial, setTrial] = useState<Arranged | null>(null);
+  const [clearance, setClearance] = useState<Clearance | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const count = session.preview?.sheet.layout.runs[run]?.placements.length ?? 0;
+  const chosen = choice.run === run ? new Set([...choice.chosen].filter((at) => at < count)) : none;
+
+  // What callbacks need at once: the newest job, the trial on its way, and acts in turn.
+  const now = useRef({ job: session.job, chosen });
+  useEffect(() => {
+    now.current = { job: session.job, chosen };
+  });
+  const asked = useRef<{ busy: boolean; next: (() => void) | null }>({ busy: false, next: null });
+  const queue = useRef(Promise.resolve());
+
+  const choose = useCallback(
+    (next: Iterable<number>) => {
+      setChoice({ run, chosen: new Set(next) });
+      setClearance(null);
+      setTrouble(null);
+    },
+    [run],
+  );
+
+  const fail = (error: unknown) => {
+    if (!(error instanceof Failure)) throw error;
+    setTrouble(error.message);
+  };
+
+  const act = (what: Act, of?: Iterable<number>) => {
+    const doIt = async () => {
+      const { job, chosen: current } = now.current;
+      try {
+        const done = await api.arrange(job, { run, chosen: [...(of ?? current)], what });
+        setTrial(null);
+        setTrouble(null);
+        setChoice({ run, chosen: new Set(done.chosen) });
+        setClearance(done.clearance);
+        const kept = withField(now.current.job, 'sheet.kept', done.kept);
+        now.current = { job: kept, chosen: new Set(done.chosen) };
+        await session.keep((latest) => withField(latest, 'sheet.kept', done.kept));
+      } catch (error) {
+        setTrial(null);
+        fail(error);
+      }
+    };
+    queue.current = queue.current.then(doIt);
+    return queue.current;
+  };
+
+  /** One request at a time; of those that come meanwhile only the newest is sent. */
+  const ask = (by: Offset, snap: number) => {
+    const send = () => {
+      asked.current.busy = true;
+      const { job, chosen: current } = now.current;
+      api
+        .arrange(job, { run, chosen: [...current], what: { act: 'move', ...by, snap } })
+        .then((done) => {
+          setTrial(done);
+          setClearance(done.clearance);
+        })
+        .catch(fail)
+        .finally(() => {
+          asked.current.busy = false;
+          const next = asked.current.next;
+          asked.current.next = null;
+          next?.();
+        });
+    };
+    if (asked.current.busy) asked.current.next = send;
+    else send();
+  };
+
+  return {
+    chosen,
+    choose,
+    trial,
+    clearance,
+    trouble,
+    act,
+    try: ask,
+    drop: () => {
+      asked.current.next = null;
+      setTrial(null);
+    },
+  };
+}
+
+const none: ReadonlySet<number> = new Set();
