@@ -1,5 +1,5 @@
 # Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
-.PHONY: demo test bench shots reference reference-nesting types build web lint check-types tools clean
+.PHONY: demo test soak bench shots reference reference-nesting types build web lint check-types tools clean
 
 # Headless Chromium for the end-to-end tests and the pictures.
 APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
@@ -11,6 +11,14 @@ test: tools web lint
 	cargo build -p aptum
 	$(MAKE) check-types
 	cargo test --workspace
+
+# The property tests of the core and the formats over new cases, SOAK rounds of them; a failure prints its seed.
+SOAK := 20
+soak:
+	for round in $$(seq $(SOAK)); do \
+		seed=$$(date +%s%N); echo "seed $$seed"; \
+		PROPTEST_RNG_SEED=$$seed cargo test -q -p aptum-core -p aptum-formats || exit 1; \
+	done
 
 bench: tools web
 	cargo build --release -p aptum

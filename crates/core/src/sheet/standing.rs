@@ -155,6 +155,7 @@ mod tests {
                 prop_assert!(room.abs() < 0.05 || is_outside == (room < 0.0), "{room}: {is_outside}");
             }
             let mut nearest = f64::INFINITY;
+            let mut touches = false;
             for (number, one) in copies.iter().enumerate() {
                 for (other_number, other) in copies.iter().enumerate().skip(number + 1) {
                     let common = one.intersection(other).unsigned_area();
@@ -168,15 +169,20 @@ mod tests {
                     if gap > 0.01 {
                         prop_assert!(!said, "{gap} mm apart");
                         nearest = nearest.min(gap);
+                    } else {
+                        touches |= !said;
                     }
                 }
             }
             let is_measured = nearest < spacing + BEYOND - 0.02;
-            if is_measured && copies.len() > 1 && found.overlapping.is_empty() {
+            if touches {
+                // Within a hundredth of a millimetre either answer is right; both are nearly nothing.
+                prop_assert!(found.nearest < 0.022, "{} though two touch", found.nearest);
+            } else if is_measured {
                 prop_assert!((found.nearest - nearest).abs() < 0.011, "{} of {nearest}", found.nearest);
+            } else {
+                prop_assert!(found.nearest > spacing + BEYOND - 0.05, "{} of {nearest}", found.nearest);
             }
-            prop_assert!(is_measured || found.nearest > spacing + BEYOND - 0.05 || found.nearest.is_infinite()
-                || !found.overlapping.is_empty());
         }
     }
 

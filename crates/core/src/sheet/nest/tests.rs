@@ -1,6 +1,6 @@
 //! The parts of the search on their own, judged by geo, which none of them uses.
 
-use geo::{Distance, Euclidean, Intersects};
+use geo::{Area, Distance, Euclidean, Intersects};
 use kurbo::{Point, Rect, Vec2};
 use proptest::prelude::*;
 
@@ -57,6 +57,16 @@ fn placed(shape: &Shape, pose: Pose) -> geo::Polygon<f64> {
     let turned = shape.outline.transformed(crate::sheet::rotation(pose.turn));
     let ring = turned.points().iter().map(|p| (p.x + pose.at.x, p.y + pose.at.y)).collect();
     geo::Polygon::new(ring, Vec::new())
+}
+
+/// The room that a copy keeps where a pose has it.
+fn room(shape: &Shape, pose: Pose) -> geo::Polygon<f64> {
+    let turn = crate::sheet::rotation(pose.turn);
+    let corner = |p: &jagua_rs::geometry::primitives::Point| {
+        let at = turn * Point::new(f64::from(p.0), f64::from(p.1)) + pose.at.to_vec2();
+        (at.x, at.y)
+    };
+    geo::Polygon::new(shape.room.vertices().iter().map(corner).collect(), Vec::new())
 }
 
 fn least_gap(arena: &Arena<'_>) -> f64 {
@@ -223,6 +233,17 @@ fn what_cannot_end_higher_up_costs_no_effort() {
     assert!(spent > 0 && foot < 21.0, "{spent} moves to {foot}");
 }
 
+/// Corners grown by a few thousandths of a millimetre cross each other in single precision.
+#[test]
+fn a_hair_of_spacing_loses_no_shape() {
+    let radii = [0.946_290_2, 0.794_367_8, 0.492_118_9, 0.961_588_3, 0.683_198, 0.558_200_3];
+    for spacing in [0.0, 0.001, 0.003, 0.007_819_178_753_620_617, 0.02, 0.1] {
+        let shapes = [shape(&star(&radii, 21.238_327_7), spacing, Turns::Any)];
+        let laid = lattice(&shapes[0], &windows(150.0, 150.0, &[]));
+        assert!(laid.len() > 8, "{} copies at {spacing}", laid.len());
+    }
+}
+
 #[test]
 fn the_only_hole_left_is_found() {
     let shapes = [shape(&square(20.0), 0.0, Turns::These(vec![0.0]))];
@@ -312,7 +333,7 @@ proptest! {
     }
 
     /// A place that is called free keeps the spacing to every copy and lies in the window, by geo’s measure; a
-    /// place where it does so with room to spare is called free.
+    /// place in the window where the rooms that copies keep are apart is called free.
     #[test]
     fn free_is_what_geo_calls_free(
         radii in prop::collection::vec(0.4..1.0f64, 4..9), size in 8.0..25.0f64, spacing in 0.0..5.0f64,
@@ -340,9 +361,17 @@ proptest! {
         if free {
             prop_assert!(gap >= spacing - 0.01 && inside >= -0.01 && off >= -0.01, "{gap} {inside} {off}");
         }
-        // Room is simplified outwards a little.
-        if gap > spacing + 0.2 && inside > 0.01 && off > 0.01 {
-            prop_assert!(free, "{gap} {inside} {off}");
+        // Room is simplified outwards, by little of its area.
+        let kept = room(&shapes[0], Pose { at: Point::ZERO, turn: 0.0 }).unsigned_area();
+        let exact = Region::inside(&polygon(shapes[0].grown.points())).area();
+        prop_assert!(kept < 1.0006 * exact, "{kept} of {exact} mm²");
+        let own = room(&shapes[0], *tried);
+        let apart = others
+            .iter()
+            .map(|pose| Euclidean.distance(&own, &room(&shapes[0], *pose)))
+            .fold(f64::INFINITY, f64::min);
+        if apart > 0.01 && inside > 0.01 && off > 0.01 {
+            prop_assert!(free, "{apart} {inside} {off}");
         }
     }
 }
