@@ -18,6 +18,12 @@ async fn sheet(app: &App, browser: &Browser, job: u32) {
     browser.see(".fit-row .limit").await;
 }
 
+/// Clicks one of a few choices that stand side by side.
+async fn choose_of_few(browser: &Browser, words: &str) {
+    let choice = format!("//*[@role='radio'][normalize-space(.)='{words}']");
+    browser.client.find(Locator::XPath(&choice)).await.unwrap().click().await.unwrap();
+}
+
 /// What a list offers.
 async fn offered(browser: &Browser, label: &str) -> String {
     browser.field(label).await.text().await.unwrap()
@@ -78,8 +84,7 @@ async fn a_retired_record_leaves_the_lists_and_stays_in_its_jobs() {
 
     // One that jobs use is held first, and stays in them when it is let go.
     record(&app, &browser, "mark_sets/three-dots").await;
-    let retired = "//aside//button[normalize-space(.)='retired']";
-    browser.client.find(Locator::XPath(retired)).await.unwrap().click().await.unwrap();
+    choose_of_few(&browser, "retired").await;
     browser.read(".held", "jobs use this").await;
     browser.click("Change it for all").await;
     browser.settled().await;
@@ -172,4 +177,62 @@ async fn the_new_views_have_no_barriers() {
     browser.read(".ways-sum", "each one tried").await;
     tokio::time::sleep(std::time::Duration::from_millis(500)).await;
     assert_eq!(browser.barriers().await, "", "ways to fit");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_change_that_waits_outlives_a_look_elsewhere_and_a_reload() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    record(&app, &browser, "stocks/kraft-300").await;
+    let caliper = browser.value("Caliper").await;
+    browser.write("Caliper", &format!("0.45{}", char::from(Key::Enter))).await;
+    browser.read(".held", "use this").await;
+    browser.read(".record-link[aria-current=page]", "not saved").await;
+    browser.click("Ivory cover 80 lb").await;
+    browser.read(".spec-card h2", "Ivory cover 80 lb").await;
+    browser.client.refresh().await.unwrap();
+    browser.read(".record-list", "not saved").await;
+    record(&app, &browser, "stocks/kraft-300").await;
+    browser.read(".held", "use this").await;
+    assert_eq!(browser.value("Caliper").await, "0.45");
+
+    // Kept as a copy, it leaves the record as it was.
+    browser.click("Keep as a copy").await;
+    browser.read(".spec-card h2", "(copy)").await;
+    assert_eq!(browser.value("Caliper").await, "0.45");
+    record(&app, &browser, "stocks/kraft-300").await;
+    assert_eq!(browser.value("Caliper").await, caliper);
+    assert!(!browser.text(".record-list").await.contains("not saved"));
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn undo_shows_the_record_that_it_changed() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    record(&app, &browser, "carriers/desk-carrier-12").await;
+    browser.enter("Width", "350").await;
+    browser.settled().await;
+    browser.click("Stock").await;
+    browser.read(".record-about", "Card and paper").await;
+    browser.click("Undo").await;
+    browser.read(".record-about", "What holds the sheet").await;
+    browser.read(".record-link[aria-current=page]", "Tacky carrier").await;
+    assert_ne!(browser.value("Width").await, "350");
+    browser.click("Redo").await;
+    browser.shows("Width", "350").await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_workshop_speaks_inches_and_remembers_it() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    record(&app, &browser, "printers").await;
+    browser.click("New printer").await;
+    browser.read(".spec-subtitle", "No job uses it").await;
+    choose_of_few(&browser, "in").await;
+    browser.enter("Width", "13").await;
+    browser.read(".record-left", "in × ").await;
+    browser.client.refresh().await.unwrap();
+    browser.shows("Width", "13").await;
+    browser.write("Width", &format!("1{}", char::from(Key::Enter))).await;
+    browser.read(".problems", "between 1.969 in and 78.74 in").await;
+    choose_of_few(&browser, "mm").await;
+    browser.read(".problems", "between 50 mm and 2000 mm").await;
 }

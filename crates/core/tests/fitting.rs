@@ -7,6 +7,7 @@ use aptum_core::sheet::{
     Kept, Machines, Made, Marks, Orientation, Placement, SheetRun, SheetSize, TakenBy, Turning,
     Way, WayKind, all_ways, best_marks, compare_marks, draw_record, order_changes, ruled_out,
 };
+use aptum_core::units::Unit;
 use aptum_core::workshop::{Carrier, Finds, Laminate, Margins, MarkSet, Record, RecordId, Roll};
 use aptum_core::{Job, State, Workshop, prepare};
 use proptest::prelude::*;
@@ -177,7 +178,7 @@ fn the_best_marks_can_be_read_and_printed_and_leave_no_less() {
     }
     // Added to the workshop it is what it was said to be.
     let id = RecordId("best".to_owned());
-    assert!(best.set.validate().is_ok());
+    assert!(best.set.validate(Unit::Mm).is_ok());
     workshop.mark_sets.insert(id.clone(), best.set.clone());
     let mut changed = job.clone();
     changed.sheet.marks = Some(id);
@@ -210,7 +211,7 @@ fn a_carrier_holds_what_it_holds_and_saves_the_sheet_from_the_rollers() {
     let on = windows(Some(&small));
     assert!((on.cut.base.x1 - (200.0 - 2.0 * 12.6)).abs() < 1e-9);
     assert!(on.taken.iter().any(|taken| taken.by == TakenBy::Carrier));
-    assert!(Carrier { border: Margins::all(120.0), ..small }.validate().is_err());
+    assert!(Carrier { border: Margins::all(120.0), ..small }.validate(Unit::Mm).is_err());
 }
 
 /// Common practice: some machines need about 100 mm of sheet behind the last marks, and a roll loses about an
@@ -273,7 +274,7 @@ fn an_order_costs_its_sheets() {
 fn every_record_is_drawn_with_what_takes_its_room() {
     let workshop = workshop();
     let kinds = |record: Record| -> Vec<TakenBy> {
-        let drawing = draw_record(&record);
+        let drawing = draw_record(&record, Unit::Mm);
         assert!(drawing.size.iter().all(|side| *side > 10.0));
         assert!(
             drawing.parts.iter().all(|part| part.path.starts_with('M') && !part.name.is_empty())

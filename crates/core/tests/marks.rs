@@ -7,6 +7,7 @@ use aptum_core::geometry::{Rect, Region, Vec2, polygon};
 use aptum_core::sheet::{
     Machines, MarkChoice, Orientation, best_marks, compare_marks, place_marks,
 };
+use aptum_core::units::Unit;
 use aptum_core::workshop::{
     Corner, DistanceFrom, EyeRange, Finds, Keeping, MarkSet, MarkShapeName, RecordId, Tell,
     Workshop,
@@ -127,7 +128,7 @@ proptest! {
         let best = best_marks(&job, &workshop, |_| true);
         prop_assert!(best.is_some());
         let best = best.unwrap();
-        prop_assert!(best.set.validate().is_ok());
+        prop_assert!(best.set.validate(Unit::Mm).is_ok());
         prop_assert!(eye.shapes.contains(&best.set.mark.name()));
         prop_assert!(best.set.mark.extent() >= eye.smallest && best.set.keep_clear >= eye.keep_clear);
         let page = job.sheet.page();

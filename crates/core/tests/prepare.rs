@@ -4,7 +4,7 @@
 
 use aptum_core::check::Stage;
 use aptum_core::error::Setting;
-use aptum_core::units::INCH;
+use aptum_core::units::{INCH, Unit};
 use aptum_core::workshop::{DistanceFrom, Margins, MarkShape, RecordId};
 use aptum_core::{Check, Job, Prepared, State, Workshop, prepare};
 use proptest::prelude::*;
@@ -43,7 +43,7 @@ fn apply(job: &Job, changes: &[aptum_core::error::Change]) -> Job {
 
 #[test]
 fn the_demo_workshop_is_sound() {
-    workshop().validate().unwrap();
+    workshop().validate(Unit::Mm).unwrap();
 }
 
 /// The whole table of limits of one job, to be read in review.

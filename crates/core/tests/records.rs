@@ -7,6 +7,7 @@ use aptum_core::geometry::{Rect, Region, Shape};
 use aptum_core::sheet::{
     DrawnAs, Machines, Marks, Orientation, TakenBy, Windows, draw_record, place_marks,
 };
+use aptum_core::units::Unit;
 use aptum_core::workshop::{
     Carrier, Cutter, Field, Laminate, Margins, MarkSet, PrintableSide, Printer, Record, RecordId,
 };
@@ -60,7 +61,7 @@ fn every_figure_has_bounds_and_its_remedy_is_within_them() {
     let mut tried = 0;
     for whole in records() {
         let sound: Record = serde_json::from_value(whole.clone()).unwrap();
-        sound.validate().unwrap();
+        sound.validate(Unit::Mm).unwrap();
         let mut found = Vec::new();
         numbers(&whole, "", "", &mut found);
         for (path, pointer) in found {
@@ -68,7 +69,7 @@ fn every_figure_has_bounds_and_its_remedy_is_within_them() {
                 let mut changed = whole.clone();
                 *changed.pointer_mut(&pointer).unwrap() = json!(absurd);
                 let record: Record = serde_json::from_value(changed.clone()).unwrap();
-                let errors = record.validate().expect_err(&path);
+                let errors = record.validate(Unit::Mm).expect_err(&path);
                 let error = errors
                     .iter()
                     .find(|error| path.starts_with(&error.field) || error.field.starts_with(&path))
@@ -81,7 +82,7 @@ fn every_figure_has_bounds_and_its_remedy_is_within_them() {
                     *changed.pointer_mut(&pointer).unwrap() =
                         serde_json::to_value(&change.value).unwrap();
                     let again: Record = serde_json::from_value(changed).unwrap();
-                    let left = again.validate().err().unwrap_or_default();
+                    let left = again.validate(Unit::Mm).err().unwrap_or_default();
                     assert!(
                         left.iter().all(|other| other.message != error.message),
                         "{path} = {absurd}: {left:?}"
@@ -97,7 +98,7 @@ fn every_figure_has_bounds_and_its_remedy_is_within_them() {
 fn a_drawing_stays_within_its_size_and_changes_with_the_figures() {
     for whole in records() {
         let record: Record = serde_json::from_value(whole.clone()).unwrap();
-        let drawing = draw_record(&record);
+        let drawing = draw_record(&record, Unit::Mm);
         let frame = Rect::new(0.0, 0.0, drawing.size[0], drawing.size[1]).inflate(0.01, 0.01);
         assert!(
             drawing
@@ -119,7 +120,7 @@ fn a_drawing_stays_within_its_size_and_changes_with_the_figures() {
             let mut larger = whole.clone();
             larger[*name] = json!(larger[*name].as_f64().unwrap() + 20.0);
             let larger: Record = serde_json::from_value(larger).unwrap();
-            assert_ne!(draw_record(&larger), drawing, "{}", record.name());
+            assert_ne!(draw_record(&larger, Unit::Mm), drawing, "{}", record.name());
         }
     }
 }

@@ -5,7 +5,7 @@
 use aptum_core::InputError;
 use aptum_core::Workshop;
 use aptum_core::sheet::{SheetSize, standard_sizes};
-use aptum_core::units::{BasisSheet, CALIPER_POINT, grammage_from_basis_weight};
+use aptum_core::units::{BasisSheet, CALIPER_POINT, Unit, grammage_from_basis_weight};
 use aptum_core::workshop::{
     Corner, Cutter, DistanceFrom, EyeRange, Finds, MarkSet, MarkShape, MarkShapeName, Printer,
     RecordId, Stock, Tell,
@@ -46,18 +46,18 @@ fn stock_is_checked() {
     for (caliper, number) in
         [(0.0, Some(0.0)), (9.0, Some(9.0)), (f64::NAN, None), (-1.0, Some(-1.0))]
     {
-        let error = only(Stock { caliper, ..stock() }.validate(), "caliper");
+        let error = only(Stock { caliper, ..stock() }.validate(Unit::Mm), "caliper");
         assert_eq!(error.number, number);
     }
-    only(Stock { grammage: Some(5.0), ..stock() }.validate(), "grammage");
-    only(Stock { colour: "red".into(), ..stock() }.validate(), "colour");
-    only(Stock { colour: "#12345é".into(), ..stock() }.validate(), "colour");
-    only(Stock { sheets: Vec::new(), ..stock() }.validate(), "sheets");
+    only(Stock { grammage: Some(5.0), ..stock() }.validate(Unit::Mm), "grammage");
+    only(Stock { colour: "red".into(), ..stock() }.validate(Unit::Mm), "colour");
+    only(Stock { colour: "#12345é".into(), ..stock() }.validate(Unit::Mm), "colour");
+    only(Stock { sheets: Vec::new(), ..stock() }.validate(Unit::Mm), "sheets");
     let huge = SheetSize { name: "Barn door".into(), width: 1e9, height: 200.0 };
-    only(Stock { sheets: vec![huge], ..stock() }.validate(), "sheets.width");
-    only(Stock { name: " ".into(), ..stock() }.validate(), "name");
-    only(Stock { name: "x".repeat(81), ..stock() }.validate(), "name");
-    only(Stock { name: "two\nlines".into(), ..stock() }.validate(), "name");
+    only(Stock { sheets: vec![huge], ..stock() }.validate(Unit::Mm), "sheets.width");
+    only(Stock { name: " ".into(), ..stock() }.validate(Unit::Mm), "name");
+    only(Stock { name: "x".repeat(81), ..stock() }.validate(Unit::Mm), "name");
+    only(Stock { name: "two\nlines".into(), ..stock() }.validate(Unit::Mm), "name");
 }
 
 /// Derived: 14 pt = 14 × 0.001 in, and 110 lb cover by its basis sheet.
@@ -74,27 +74,27 @@ fn the_demo_board_is_what_its_name_says() {
 
 #[test]
 fn a_printer_is_checked() {
-    only(Printer { width: 0.0, ..printer() }.validate(), "width");
-    only(Printer { length: f64::INFINITY, ..printer() }.validate(), "length");
+    only(Printer { width: 0.0, ..printer() }.validate(Unit::Mm), "width");
+    only(Printer { length: f64::INFINITY, ..printer() }.validate(Unit::Mm), "length");
     let mut bad = printer();
     bad.margins.trail = -0.1;
-    let error = only(bad.validate(), "margins.trail");
+    let error = only(bad.validate(Unit::Mm), "margins.trail");
     assert_eq!(error.remedy.changes[0].field, "margins.trail");
 }
 
 #[test]
 fn a_cutter_is_checked() {
-    only(Cutter { width: 10.0, ..cutter() }.validate(), "width");
-    only(Cutter { thickest: 0.0, ..cutter() }.validate(), "thickest");
-    only(Cutter { force: Some(-2.0), ..cutter() }.validate(), "force");
-    only(Cutter { stations: Vec::new(), ..cutter() }.validate(), "stations");
+    only(Cutter { width: 10.0, ..cutter() }.validate(Unit::Mm), "width");
+    only(Cutter { thickest: 0.0, ..cutter() }.validate(Unit::Mm), "thickest");
+    only(Cutter { force: Some(-2.0), ..cutter() }.validate(Unit::Mm), "force");
+    only(Cutter { stations: Vec::new(), ..cutter() }.validate(Unit::Mm), "stations");
     let eye = |shapes: Vec<MarkShapeName>, smallest| {
         Finds::Eye(EyeRange { shapes, smallest, edge: 5.0, keep_clear: 2.0 })
     };
     let none = Cutter { finds: eye(Vec::new(), 5.0), ..cutter() };
-    only(none.validate(), "finds.shapes");
+    only(none.validate(Unit::Mm), "finds.shapes");
     let tiny = Cutter { finds: eye(vec![MarkShapeName::Dot], 0.0), ..cutter() };
-    only(tiny.validate(), "finds.smallest");
+    only(tiny.validate(Unit::Mm), "finds.smallest");
     assert!(
         Finds::Crosshairs.by_marks() && !Finds::SheetEdge.by_marks() && !Finds::Scan.by_marks()
     );
@@ -102,14 +102,17 @@ fn a_cutter_is_checked() {
 
 #[test]
 fn a_mark_set_is_checked() {
-    only(MarkSet { across: -1.0, ..marks() }.validate(), "across");
-    only(MarkSet { keep_clear: 99.0, ..marks() }.validate(), "keep_clear");
+    only(MarkSet { across: -1.0, ..marks() }.validate(Unit::Mm), "across");
+    only(MarkSet { keep_clear: 99.0, ..marks() }.validate(Unit::Mm), "keep_clear");
     let fat = MarkShape::Angle { arm: 10.0, stroke: 5.0 };
-    let error = only(MarkSet { mark: fat, ..marks() }.validate(), "mark.stroke");
+    let error = only(MarkSet { mark: fat, ..marks() }.validate(Unit::Mm), "mark.stroke");
     assert_eq!(error.message, "A stroke of 5 mm fills arms of 10 mm");
     let mended = MarkShape::Angle { arm: 10.0, stroke: 2.5 };
-    assert!(MarkSet { mark: mended, ..marks() }.validate().is_ok(), "the remedy is right");
-    only(MarkSet { mark: MarkShape::Dot { diameter: 0.0 }, ..marks() }.validate(), "mark.diameter");
+    assert!(MarkSet { mark: mended, ..marks() }.validate(Unit::Mm).is_ok(), "the remedy is right");
+    only(
+        MarkSet { mark: MarkShape::Dot { diameter: 0.0 }, ..marks() }.validate(Unit::Mm),
+        "mark.diameter",
+    );
 }
 
 #[test]
@@ -118,7 +121,7 @@ fn a_bad_record_is_named_by_kind_and_id() {
     workshop.stocks.get_mut(&RecordId::from("kraft-300")).unwrap().caliper = 0.0;
     workshop.cutters.get_mut(&RecordId::from("desk-cutter")).unwrap().width = 0.0;
     let fields: Vec<_> =
-        workshop.validate().unwrap_err().into_iter().map(|error| error.field).collect();
+        workshop.validate(Unit::Mm).unwrap_err().into_iter().map(|error| error.field).collect();
     assert_eq!(fields, ["stocks.kraft-300.caliper", "cutters.desk-cutter.width"]);
 }
 
@@ -167,7 +170,7 @@ proptest! {
             tell: if three { Tell::MissingMark } else { Tell::Numeral },
             from: if printable { DistanceFrom::PrintableEdge } else { DistanceFrom::PaperEdge },
         };
-        prop_assert!(set.validate().is_ok());
+        prop_assert!(set.validate(Unit::Mm).is_ok());
         let placed = aptum_core::sheet::place_marks(&set, page, inner, "");
         prop_assert_eq!(placed.marks.len(), if three { 3 } else { 4 });
         prop_assert_eq!(placed.marks[0].corner, set.first);

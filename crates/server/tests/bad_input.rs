@@ -125,7 +125,7 @@ fn every_field_of_a_record_with_nonsense_is_answered_in_words_and_nothing_is_kep
                     let mut changed = whole.clone();
                     *changed.pointer_mut(field).unwrap() = value.clone();
                     let what = format!("{kind} {field} = {value}");
-                    let bytes = changed.to_string();
+                    let bytes = json!({ "record": changed }).to_string();
                     let (status, body) = send(&client, "/api/workshop/drawing", bytes.as_bytes());
                     match status {
                         200 => drawn += 1,

@@ -5,6 +5,7 @@
 use aptum::demo;
 use aptum::store::{RecordChange, Store, StoreError};
 use aptum_core::Job;
+use aptum_core::units::Unit;
 use aptum_core::workshop::{Keeping, PrintableSide};
 use diesel::connection::SimpleConnection;
 use diesel::{Connection, SqliteConnection};
@@ -209,7 +210,7 @@ fn the_demo_is_put_in_once() {
         workshop.mark_sets.len(),
     ];
     assert_eq!(counts, [5, 2, 4, 3]);
-    workshop.validate().unwrap();
+    workshop.validate(Unit::Mm).unwrap();
 }
 
 /// What a user may do to a job's history.

@@ -26,7 +26,7 @@ fn records_are_copied_changed_removed_undone_and_survive_a_restart() {
     let entry = json!({ "version": before["version"], "record": cutter });
     let (status, added) = api.post("/api/workshop/records", &entry);
     assert_eq!(status, 200, "{added}");
-    let id = added["touched"].as_str().unwrap().to_owned();
+    let id = added["touched"]["id"].as_str().unwrap().to_owned();
     assert_eq!(id, "desk-cutter-12-in-copy");
     assert_eq!(added["workshop"]["cutters"][&id]["lead"], 25.0);
     assert_eq!(added["can_undo"], true);
@@ -34,7 +34,7 @@ fn records_are_copied_changed_removed_undone_and_survive_a_restart() {
     // The same once more gets a number.
     let entry = json!({ "version": added["version"], "record": cutter });
     let twice = api.post("/api/workshop/records", &entry).1;
-    assert_eq!(twice["touched"], format!("{id}-2"));
+    assert_eq!(twice["touched"]["id"], format!("{id}-2"));
 
     let api = api.restarted();
     assert_eq!(api.state()["workshop"], twice["workshop"]);
@@ -42,7 +42,11 @@ fn records_are_copied_changed_removed_undone_and_survive_a_restart() {
     let (status, gone) = api.ask(Method::Delete, &path, &Value::Null);
     assert_eq!(status, 200, "{gone}");
     assert!(gone["workshop"]["cutters"][format!("{id}-2")].is_null());
+    let mut touched = json!({ "kind": "cutters", "id": format!("{id}-2"), "is_there": false });
+    assert_eq!(gone["touched"], touched);
     let back = api.post("/api/workshop/undo", &json!({ "version": gone["version"] })).1;
+    touched["is_there"] = json!(true);
+    assert_eq!(back["touched"], touched);
     assert_eq!(back["workshop"], twice["workshop"]);
     let mut state = back;
     while state["can_undo"] == true {
@@ -114,11 +118,37 @@ fn figures_that_contradict_each_other_are_refused_with_the_number_and_a_remedy()
         let said = problem["errors"][0]["message"].as_str().or(problem["detail"].as_str());
         assert!(said.is_some_and(|words| words.len() > 10), "{path:?}: {problem}");
     }
-    let (status, problem) = api.post("/api/workshop/drawing", &json!({ "kind": "stocks" }));
+    let (status, problem) =
+        api.post("/api/workshop/drawing", &json!({ "record": { "kind": "stocks" } }));
     assert_eq!(status, 422, "{problem}");
     assert_eq!(api.state(), state, "nothing was added");
     assert_eq!(
         api.ask(Method::Delete, "/api/workshop/records/boats/x?version=1", &json!(0)).0,
         404
     );
+}
+
+#[test]
+fn a_drawing_and_its_faults_speak_the_unit_that_was_asked_for() {
+    let api = Api::new();
+    let mut printer = record(&api.state(), "printers", "back-room-inkjet");
+    printer["width"] = json!(330.2);
+    let names = |unit: &str, printer: &Value| {
+        let sketch = json!({ "record": printer, "unit": unit });
+        api.post("/api/workshop/drawing", &sketch)
+    };
+    let (status, drawing) = names("in", &printer);
+    assert_eq!(status, 200, "{drawing}");
+    let all = drawing["parts"].to_string();
+    assert!(all.contains("largest sheet, 13 in × "), "{all}");
+    assert!(!all.contains(" mm"), "{all}");
+    assert!(names("mm", &printer).1["parts"].to_string().contains("330.2 mm"));
+    printer["width"] = json!(25.4);
+    for (unit, text) in [("in", "is 1 in"), ("cm", "is 2.54 cm"), ("mm", "is 25.4 mm")] {
+        let (status, problem) = names(unit, &printer);
+        assert_eq!(status, 422, "{problem}");
+        let said = problem["errors"][0]["message"].as_str().unwrap();
+        assert!(said.contains(text), "{said}");
+    }
+    assert_eq!(names("ell", &printer).0, 422, "no unit of ours");
 }

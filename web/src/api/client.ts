@@ -22,6 +22,7 @@ import type {
   Record as WorkshopRecord,
   RecordDrawing,
   RecordKind,
+  Unit,
   Workshop,
   WorkshopState,
 } from './generated/types';
@@ -88,10 +89,14 @@ export const api = {
   meta: () => call<Meta>('GET', '/meta'),
   workshop: () => call<Workshop>('GET', '/workshop'),
   workshopState: () => call<WorkshopState>('GET', '/workshop/state'),
-  addRecord: (version: number, record: WorkshopRecord) =>
-    call<WorkshopState>('POST', '/workshop/records', { version, record }),
-  changeRecord: (version: number, id: string, record: WorkshopRecord) =>
-    call<WorkshopState>('PUT', `/workshop/records/${encodeURIComponent(id)}`, { version, record }),
+  addRecord: (version: number, record: WorkshopRecord, unit: Unit) =>
+    call<WorkshopState>('POST', '/workshop/records', { version, record, unit }),
+  changeRecord: (version: number, id: string, record: WorkshopRecord, unit: Unit) =>
+    call<WorkshopState>('PUT', `/workshop/records/${encodeURIComponent(id)}`, {
+      version,
+      record,
+      unit,
+    }),
   removeRecord: (version: number, kind: RecordKind, id: string) =>
     call<WorkshopState>(
       'DELETE',
@@ -99,8 +104,8 @@ export const api = {
     ),
   undoWorkshop: (version: number) => call<WorkshopState>('POST', '/workshop/undo', { version }),
   redoWorkshop: (version: number) => call<WorkshopState>('POST', '/workshop/redo', { version }),
-  drawRecord: (record: WorkshopRecord, signal: AbortSignal) =>
-    call<RecordDrawing>('POST', '/workshop/drawing', record, signal),
+  drawRecord: (record: WorkshopRecord, unit: Unit, signal: AbortSignal) =>
+    call<RecordDrawing>('POST', '/workshop/drawing', { record, unit }, signal),
   stopNesting: (id: number) => call<undefined>('DELETE', `/jobs/${id}/nest`),
   arrange: (job: Job, arrange: Arrange, signal?: AbortSignal) =>
     call<Arranged>('POST', '/arrange', { job, arrange }, signal),

@@ -52,9 +52,9 @@ export function MarksDialog({ job, onChoose, onClose }: Props) {
     }
     try {
       const { version } = await api.workshopState();
-      const state = await api.addRecord(version, { kind: 'mark_sets', ...choice.set });
+      const state = await api.addRecord(version, { kind: 'mark_sets', ...choice.set }, job.unit);
       await client.invalidateQueries({ queryKey: ['workshop'] });
-      if (state.touched) onChoose(state.touched);
+      if (state.touched) onChoose(state.touched.id);
     } catch (error) {
       say(error);
     }

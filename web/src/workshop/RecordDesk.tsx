@@ -10,21 +10,27 @@ import { TextField } from './fields';
 import { CarrierFields, MarkFields, type Of, PrinterFields } from './MachineFields';
 import { RecordBoard } from './RecordBoard';
 import { StockFields } from './StockFields';
+import type { HeldChanges } from './useHeld';
 import { type RecordSession, useRecord } from './useRecord';
 
 interface Props {
   id: string;
   saved: Entry;
   state: WorkshopState;
+  held: HeldChanges;
   unit: UnitInfo;
-  onCopy: (record: Entry) => void;
+  /** Resolves to true once there is a copy. */
+  onCopy: (record: Entry) => Promise<boolean>;
   onRemove: () => void;
 }
 
-export function RecordDesk({ id, saved, state, unit, onCopy, onRemove }: Props) {
-  const session = useRecord(id, saved, state);
+export function RecordDesk({ id, saved, state, held, unit, onCopy, onRemove }: Props) {
+  const session = useRecord({ id, saved, state, held, unit: unit.unit });
   const { record, users, drawing } = session;
-  const jobs = users.length === 1 ? 'One job uses' : `${users.length} jobs use`;
+  const jobs = users.length === 1 ? 'One job uses' : `${users.length || 'No'} jobs use`;
+  const keepAsCopy = async () => {
+    if (await onCopy(record)) session.drop();
+  };
   return (
     <>
       {drawing ? (
@@ -47,10 +53,10 @@ export function RecordDesk({ id, saved, state, unit, onCopy, onRemove }: Props) 
                 {session.trouble}
               </p>
             )}
-            {session.isHeld && users.length > 0 && (
+            {session.isHeld && (users.length > 0 || session.isWaiting) && (
               <section className="held" aria-label="Changes not saved yet" role="status">
                 <p>
-                  <b>{jobs} this.</b> Their sheets change with it:
+                  <b>{jobs} this.</b> {users.length > 0 && 'Their sheets change with it:'}
                 </p>
                 <ul>
                   {users.slice(0, 6).map((user) => (
@@ -64,7 +70,7 @@ export function RecordDesk({ id, saved, state, unit, onCopy, onRemove }: Props) 
                   <Button size="sm" onClick={session.release}>
                     Change it for all
                   </Button>
-                  <Button size="sm" variant="outline-primary" onClick={() => onCopy(record)}>
+                  <Button size="sm" variant="outline-primary" onClick={() => void keepAsCopy()}>
                     Keep as a copy
                   </Button>
                   <Button size="sm" variant="link" onClick={session.drop}>
@@ -97,7 +103,7 @@ export function RecordDesk({ id, saved, state, unit, onCopy, onRemove }: Props) 
         </Rows>
         <Fields session={session} unit={unit} />
         <div className="record-buttons">
-          <Button size="sm" variant="outline-primary" onClick={() => onCopy(saved)}>
+          <Button size="sm" variant="outline-primary" onClick={() => void onCopy(saved)}>
             Copy
           </Button>
           <Button

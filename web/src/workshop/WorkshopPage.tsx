@@ -5,16 +5,19 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { useEffect } from 'react';
 
 import { api, Failure } from '../api/client';
-import { useUnit } from '../api/queries';
-import type { RecordKind, WorkshopState } from '../api/generated/types';
+import type { Keeping, RecordKind, WorkshopState } from '../api/generated/types';
+import { Switch } from '../card/Switch';
 import { asKind, FIRST, KINDS, recordsOf } from './kinds';
 import { RecordDesk } from './RecordDesk';
+import { type HeldChanges, useHeld } from './useHeld';
 import { useShowState, useWorkshopState } from './useRecord';
+import { useWorkshopUnit } from './useWorkshopUnit';
 
 export function WorkshopPage() {
   const { kind: named, id } = useParams();
   const kind = asKind(named);
   const state = useWorkshopState();
+  const held = useHeld();
   useEffect(() => {
     document.title = 'Workshop · Aptum';
   }, []);
@@ -28,19 +31,22 @@ export function WorkshopPage() {
     );
   }
   if (!state.data) return <main className="message-page" aria-busy="true" />;
-  return <Open key={kind} state={state.data} kind={kind} id={id ?? null} />;
+  return <Open key={kind} state={state.data} held={held} kind={kind} id={id ?? null} />;
 }
+
+const WORDS: Record<Keeping, string> = { 'at-hand': 'at hand', kept: '', retired: 'retired' };
 
 interface OpenProps {
   state: WorkshopState;
+  held: HeldChanges;
   kind: RecordKind;
   id: string | null;
 }
 
-function Open({ state, kind, id }: OpenProps) {
+function Open({ state, held, kind, id }: OpenProps) {
   const navigate = useNavigate();
   const show = useShowState();
-  const unit = useUnit('mm');
+  const { unit, units, choose } = useWorkshopUnit();
   const [trouble, setTrouble] = useState<string | null>(null);
   const records = recordsOf(state.workshop, kind);
   const chosen = records.find((entry) => entry.id === id) ?? records[0];
@@ -51,10 +57,16 @@ function Open({ state, kind, id }: OpenProps) {
       const next = await work();
       show(next);
       setTrouble(null);
-      if (next.touched) await navigate(`/workshop/${kind}/${next.touched}`);
+      // Undo and redo may reach another kind than the one on the page.
+      if (next.touched) {
+        const { kind, id, is_there } = next.touched;
+        await navigate(is_there ? `/workshop/${kind}/${id}` : `/workshop/${kind}`);
+      }
+      return true;
     } catch (error) {
       if (!(error instanceof Failure)) throw error;
       setTrouble(error.message);
+      return false;
     }
   };
   const { version } = state;
@@ -83,6 +95,12 @@ function Open({ state, kind, id }: OpenProps) {
           </ol>
         </nav>
         <div className="tools">
+          <Switch
+            label="Unit"
+            value={unit.unit}
+            choices={units.map((known) => ({ value: known, label: known }))}
+            onChoose={choose}
+          />
           <Button
             variant="light"
             size="sm"
@@ -122,8 +140,7 @@ function Open({ state, kind, id }: OpenProps) {
                 >
                   {entry.record.name}
                   <span>
-                    {entry.record.keeping === 'at-hand' && 'at hand'}
-                    {entry.record.keeping === 'retired' && 'retired'}
+                    {held.all[`${kind}/${entry.id}`] ? 'not saved' : WORDS[entry.record.keeping]}
                   </span>
                 </Link>
               </li>
@@ -132,7 +149,7 @@ function Open({ state, kind, id }: OpenProps) {
           <Button
             size="sm"
             variant="outline-primary"
-            onClick={() => void run(() => api.addRecord(version, FIRST[kind]))}
+            onClick={() => void run(() => api.addRecord(version, FIRST[kind], unit.unit))}
           >
             New {one}
           </Button>
@@ -143,9 +160,12 @@ function Open({ state, kind, id }: OpenProps) {
             id={chosen.id}
             saved={chosen.record}
             state={state}
+            held={held}
             unit={unit}
             onCopy={(record) =>
-              void run(() => api.addRecord(version, { ...record, name: `${record.name} (copy)` }))
+              run(() =>
+                api.addRecord(version, { ...record, name: `${record.name} (copy)` }, unit.unit),
+              )
             }
             onRemove={() => void run(() => api.removeRecord(version, kind, chosen.id))}
           />

@@ -11,8 +11,10 @@ import type {
   Record as Entry,
   RecordDrawing,
   RecordUse,
+  Unit,
   WorkshopState,
 } from '../api/generated/types';
+import type { HeldChanges } from './useHeld';
 
 export interface RecordSession<R extends Entry = Entry> {
   record: R;
@@ -20,6 +22,8 @@ export interface RecordSession<R extends Entry = Entry> {
   users: RecordUse[];
   /** True while there are changes that are not saved. */
   isHeld: boolean;
+  /** True when they wait for the user’s word. */
+  isWaiting: boolean;
   isSaving: boolean;
   errors: InputError[];
   trouble: string | null;
@@ -46,20 +50,30 @@ export function useShowState() {
   };
 }
 
-export function useRecord(id: string, saved: Entry, state: WorkshopState): RecordSession {
+interface Opened {
+  id: string;
+  saved: Entry;
+  state: WorkshopState;
+  held: HeldChanges;
+  unit: Unit;
+}
+
+export function useRecord({ id, saved, state, held, unit }: Opened): RecordSession {
   const show = useShowState();
   const client = useQueryClient();
   const [draft, setDraft] = useState<Entry | null>(null);
   const [errors, setErrors] = useState<InputError[]>([]);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [isSaving, setSaving] = useState(false);
-  const record = draft ?? saved;
-  const users = state.uses[`${saved.kind}/${id}`] ?? [];
+  const key = `${saved.kind}/${id}`;
+  const waiting = held.all[key];
+  const record = draft ?? waiting?.record ?? saved;
+  const users = state.uses[key] ?? [];
   const drawn = useQuery({
-    queryKey: ['record-drawing', record],
+    queryKey: ['record-drawing', record, unit],
     queryFn: async ({ signal }) => {
       try {
-        const drawing = await api.drawRecord(record, signal);
+        const drawing = await api.drawRecord(record, unit, signal);
         setErrors([]);
         return drawing;
       } catch (error) {
@@ -75,16 +89,18 @@ export function useRecord(id: string, saved: Entry, state: WorkshopState): Recor
     setSaving(true);
     try {
       const current = await api.workshopState();
-      const now = current.workshop[saved.kind][id];
-      if (JSON.stringify({ kind: saved.kind, ...now }) !== JSON.stringify(saved)) {
+      const now = JSON.stringify({ kind: saved.kind, ...current.workshop[saved.kind][id] });
+      if (now !== (waiting?.base ?? JSON.stringify(saved))) {
+        held.hold(key, { record: next, base: now });
         setTrouble(
           'Another window has changed this record. It is shown as it is now; your change is still in the fields.',
         );
         void client.invalidateQueries({ queryKey: ['workshop-state'] });
         return;
       }
-      show(await api.changeRecord(current.version, id, next));
+      show(await api.changeRecord(current.version, id, next, unit));
       setDraft(null);
+      held.hold(key, null);
       setTrouble(null);
     } catch (error) {
       if (!(error instanceof Failure)) throw error;
@@ -98,19 +114,26 @@ export function useRecord(id: string, saved: Entry, state: WorkshopState): Recor
   return {
     record,
     users,
-    isHeld: draft !== null && JSON.stringify(draft) !== JSON.stringify(saved),
+    isHeld: JSON.stringify(record) !== JSON.stringify(saved),
+    isWaiting: waiting !== undefined,
     isSaving,
     errors,
     trouble,
     drawing: drawn.data ?? null,
     propose: setDraft,
     keep: (next) => {
-      setDraft(next);
-      if (users.length === 0) void save(next);
+      if (users.length === 0) {
+        setDraft(next);
+        void save(next);
+        return;
+      }
+      setDraft(null);
+      held.hold(key, { record: next, base: waiting?.base ?? JSON.stringify(saved) });
     },
     release: () => void save(record),
     drop: () => {
       setDraft(null);
+      held.hold(key, null);
       setErrors([]);
       setTrouble(null);
     },

@@ -37,7 +37,7 @@ pub fn compare_marks(job: &Job, workshop: &Workshop) -> Vec<MarkChoice> {
     let mut choices: Vec<MarkChoice> = workshop
         .mark_sets
         .iter()
-        .filter(|(id, set)| set.keeping != Keeping::Retired || chosen == Some(id))
+        .filter(|(id, set)| set.keeping.is_offered() || chosen == Some(id))
         .filter_map(|(id, set)| judge(job, workshop, Some(id.clone()), set))
         .collect();
     choices.sort_by(|a, b| {

@@ -38,14 +38,14 @@ pub fn standard_sizes() -> Vec<SheetSize> {
 }
 
 impl SheetSize {
-    pub(crate) fn validate(&self, field: &str, faults: &mut Faults) {
+    pub(crate) fn validate(&self, field: &str, unit: Unit, faults: &mut Faults) {
         for (side, value) in [("width", self.width), ("height", self.height)] {
             faults.range(
                 &format!("{field}.{side}"),
                 &format!("The sheet’s {side}"),
                 value,
                 50.0..=2000.0,
-                |mm| measure(mm, Unit::Mm),
+                |mm| measure(mm, unit),
             );
         }
         if self.name.chars().count() > 80 {
@@ -208,7 +208,7 @@ impl SheetPlan {
     }
 
     pub(crate) fn validate(&self, unit: Unit, faults: &mut Faults) {
-        self.size.validate("sheet.size", faults);
+        self.size.validate("sheet.size", unit, faults);
         faults.range("sheet.spacing", "The spacing", self.spacing, 0.0..=100.0, |mm| {
             measure(mm, unit)
         });

@@ -64,19 +64,16 @@ fn rect(rect: Rect) -> BezPath {
     rect.to_path(0.1)
 }
 
-fn mm(value: f64) -> String {
-    measure(value, Unit::Mm)
-}
-
-/// Draws a record whose figures are sound.
+/// Draws a record whose figures are sound; lengths in its names are written in `unit`.
 #[must_use]
-pub fn draw_record(record: &Record) -> RecordDrawing {
+pub fn draw_record(record: &Record, unit: Unit) -> RecordDrawing {
+    let show = |length: f64| measure(length, unit);
     match record {
-        Record::Stocks(stock) => draw_stock(stock),
-        Record::Printers(printer) => draw_printer(printer),
-        Record::Cutters(cutter) => draw_cutter(cutter),
-        Record::Carriers(carrier) => draw_carrier(carrier),
-        Record::MarkSets(set) => draw_marks(set),
+        Record::Stocks(stock) => draw_stock(stock, show),
+        Record::Printers(printer) => draw_printer(printer, show),
+        Record::Cutters(cutter) => draw_cutter(cutter, show),
+        Record::Carriers(carrier) => draw_carrier(carrier, show),
+        Record::MarkSets(set) => draw_marks(set, show),
     }
 }
 
@@ -90,7 +87,7 @@ fn sample(width: f64, length: f64) -> Rect {
 }
 
 /// The sizes it is kept in, one in the other, with the way of the fibres.
-fn draw_stock(stock: &Stock) -> RecordDrawing {
+fn draw_stock(stock: &Stock, show: impl Fn(f64) -> String) -> RecordDrawing {
     let mut sizes: Vec<&SheetSize> = stock.sheets.iter().collect();
     sizes.sort_by(|a, b| (b.width * b.height).total_cmp(&(a.width * a.height)));
     let (width, height) = sizes.iter().fold((50.0_f64, 50.0_f64), |(width, height), size| {
@@ -100,7 +97,7 @@ fn draw_stock(stock: &Stock) -> RecordDrawing {
     for (at, size) in sizes.iter().enumerate() {
         let sheet = Rect::new(0.0, 0.0, size.width, size.height);
         let what = if at == 0 { DrawnAs::Sheet } else { DrawnAs::Frame };
-        let name = format!("{}, {} × {}", size.name, mm(size.width), mm(size.height));
+        let name = format!("{}, {} × {}", size.name, show(size.width), show(size.height));
         parts.push(DrawnPart::new(what, name, &rect(sheet)));
     }
     if let Some(roll) = stock.roll {
@@ -109,7 +106,7 @@ fn draw_stock(stock: &Stock) -> RecordDrawing {
             Rect::new(width - roll.side, 0.0, width, height),
         ];
         for side in lost {
-            let name = format!("{} lost at the roll’s side", mm(roll.side));
+            let name = format!("{} lost at the roll’s side", show(roll.side));
             parts.push(DrawnPart {
                 by: Some(TakenBy::RollSides),
                 ..DrawnPart::new(DrawnAs::Taken, name, &rect(side))
@@ -137,32 +134,35 @@ fn draw_stock(stock: &Stock) -> RecordDrawing {
 }
 
 /// A4 as it lies in the printer, what it cannot print on, and the largest sheet it takes.
-fn draw_printer(printer: &Printer) -> RecordDrawing {
+fn draw_printer(printer: &Printer, show: impl Fn(f64) -> String) -> RecordDrawing {
     let page = sample(printer.width, printer.length);
     let largest = Rect::new(0.0, 0.0, printer.width, printer.length);
     let machines = Machines { printer: Some(printer), ..Machines::default() };
     let windows = machines.windows(page, Orientation::Portrait, &Marks::default());
-    let largest_name = format!("largest sheet, {} × {}", mm(printer.width), mm(printer.length));
-    let page_name = format!("a sheet of {} × {}", mm(page.width()), mm(page.height()));
+    let largest_name = format!("largest sheet, {} × {}", show(printer.width), show(printer.length));
+    let page_name = format!("a sheet of {} × {}", show(page.width()), show(page.height()));
     let mut parts = vec![
         DrawnPart::new(DrawnAs::Frame, largest_name, &rect(largest)),
         DrawnPart::new(DrawnAs::Sheet, page_name, &rect(page)),
     ];
     parts.extend(windows.taken.iter().map(DrawnPart::taken));
-    let left =
-        format!("prints {} × {}", mm(windows.printable.width()), mm(windows.printable.height()));
+    let left = format!(
+        "prints {} × {}",
+        show(windows.printable.width()),
+        show(windows.printable.height())
+    );
     parts.push(DrawnPart::new(DrawnAs::Window, left, &rect(windows.printable)));
     RecordDrawing { size: [printer.width, printer.length], parts }
 }
 
 /// The largest sheet in the cutter (a roll is cut off), what rollers take, the lead and the tail, where the eye
 /// reads nothing, and the corner in which the blade starts.
-fn draw_cutter(cutter: &Cutter) -> RecordDrawing {
+fn draw_cutter(cutter: &Cutter, show: impl Fn(f64) -> String) -> RecordDrawing {
     let page = Rect::new(0.0, 0.0, cutter.width, cutter.length.min(cutter.width * 2.0));
     let whole = Cutter { length: page.height(), ..cutter.clone() };
     let machines = Machines { cutter: Some(&whole), ..Machines::default() };
     let windows = machines.windows(page, Orientation::Portrait, &Marks::default());
-    let name = format!("takes sheets of up to {} × {}", mm(cutter.width), mm(cutter.length));
+    let name = format!("takes sheets of up to {} × {}", show(cutter.width), show(cutter.length));
     let mut parts = vec![DrawnPart::new(DrawnAs::Sheet, name, &rect(page))];
     parts.extend(windows.taken.iter().map(DrawnPart::taken));
     let mut take = |by, name: String, area: Rect| {
@@ -174,17 +174,17 @@ fn draw_cutter(cutter: &Cutter) -> RecordDrawing {
     let reach = windows.cut.base;
     take(
         TakenBy::LeadTail,
-        format!("lead of {} before the marks", mm(cutter.lead)),
+        format!("lead of {} before the marks", show(cutter.lead)),
         Rect { y1: cutter.lead.min(page.y1), ..page },
     );
     take(
         TakenBy::LeadTail,
-        format!("tail of {} behind the marks", mm(cutter.tail)),
+        format!("tail of {} behind the marks", show(cutter.tail)),
         Rect { y0: (page.y1 - cutter.tail).max(0.0), ..page },
     );
     if let Finds::Eye(eye) = &cutter.finds {
         let edge = eye.edge;
-        let name = format!("its eye reads no marks within {} of the edge", mm(edge));
+        let name = format!("its eye reads no marks within {} of the edge", show(edge));
         for strip in [
             Rect { y1: edge, ..page },
             Rect { y0: page.y1 - edge, ..page },
@@ -196,7 +196,7 @@ fn draw_cutter(cutter: &Cutter) -> RecordDrawing {
     }
     parts.push(DrawnPart::new(
         DrawnAs::Window,
-        format!("reaches {} × {}", mm(reach.width()), mm(reach.height())),
+        format!("reaches {} × {}", show(reach.width()), show(reach.height())),
         &rect(reach),
     ));
     let start = match cutter.start {
@@ -217,7 +217,7 @@ fn draw_cutter(cutter: &Cutter) -> RecordDrawing {
     RecordDrawing { size: [page.width(), page.height()], parts }
 }
 
-fn draw_carrier(carrier: &Carrier) -> RecordDrawing {
+fn draw_carrier(carrier: &Carrier, show: impl Fn(f64) -> String) -> RecordDrawing {
     let whole = Rect::new(0.0, 0.0, carrier.width, carrier.length);
     let corner = (carrier.border.left, carrier.border.lead);
     let held = Rect::from_origin_size(corner, carrier.holds());
@@ -226,7 +226,7 @@ fn draw_carrier(carrier: &Carrier) -> RecordDrawing {
     let parts = vec![
         DrawnPart::new(
             DrawnAs::Sheet,
-            format!("{} × {} over all", mm(carrier.width), mm(carrier.length)),
+            format!("{} × {} over all", show(carrier.width), show(carrier.length)),
             &rect(whole),
         ),
         DrawnPart {
@@ -235,7 +235,7 @@ fn draw_carrier(carrier: &Carrier) -> RecordDrawing {
         },
         DrawnPart::new(
             DrawnAs::Window,
-            format!("holds {} × {}", mm(held.width()), mm(held.height())),
+            format!("holds {} × {}", show(held.width()), show(held.height())),
             &rect(held),
         ),
     ];
@@ -243,10 +243,10 @@ fn draw_carrier(carrier: &Carrier) -> RecordDrawing {
 }
 
 /// The marks on A4, with their keep-clear and a ring about the first.
-fn draw_marks(set: &MarkSet) -> RecordDrawing {
+fn draw_marks(set: &MarkSet, show: impl Fn(f64) -> String) -> RecordDrawing {
     let page = sample(f64::INFINITY, f64::INFINITY);
     let marks = place_marks(set, page, page, "K7Q4M");
-    let name = format!("a sheet of {} × {}", mm(page.width()), mm(page.height()));
+    let name = format!("a sheet of {} × {}", show(page.width()), show(page.height()));
     let mut parts = vec![DrawnPart::new(DrawnAs::Sheet, name, &rect(page))];
     for mark in &marks.marks {
         parts.push(DrawnPart {

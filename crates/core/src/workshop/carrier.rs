@@ -4,8 +4,9 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{Keeping, Margins, check_name, mm};
+use super::{Keeping, Margins, check_name};
 use crate::error::{Faults, InputError};
+use crate::units::{Unit, measure};
 
 /// A carrier. The stock lies in the top left corner of what holds.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
@@ -33,13 +34,14 @@ impl Carrier {
 
     /// # Errors
     /// Every figure out of range, and borders that leave nothing.
-    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+    pub fn validate(&self, unit: Unit) -> Result<(), Vec<InputError>> {
+        let show = |length: f64| measure(length, unit);
         let mut faults = Faults::default();
         check_name("name", &self.name, &mut faults);
-        faults.range("width", "The carrier’s width", self.width, 50.0..=3000.0, mm);
-        faults.range("length", "The carrier’s length", self.length, 50.0..=5000.0, mm);
-        self.border.validate("border", "The border", &mut faults);
-        self.border.leave("border", (self.width, self.length), "that holds", &mut faults);
+        faults.range("width", "The carrier’s width", self.width, 50.0..=3000.0, show);
+        faults.range("length", "The carrier’s length", self.length, 50.0..=5000.0, show);
+        self.border.validate("border", "The border", unit, &mut faults);
+        self.border.leave("border", (self.width, self.length), "that holds", unit, &mut faults);
         faults.or(())
     }
 }

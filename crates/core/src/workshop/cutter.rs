@@ -4,8 +4,9 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{Corner, Keeping, Margins, MarkSet, MarkShapeName, check_name, mm};
+use super::{Corner, Keeping, Margins, MarkSet, MarkShapeName, check_name};
 use crate::error::{Faults, InputError, Remedy};
+use crate::units::{Unit, measure};
 
 /// What a station can hold.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
@@ -140,19 +141,20 @@ impl Cutter {
 
     /// # Errors
     /// Every figure out of range.
-    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+    pub fn validate(&self, unit: Unit) -> Result<(), Vec<InputError>> {
+        let show = |length: f64| measure(length, unit);
         let mut faults = Faults::default();
         check_name("name", &self.name, &mut faults);
-        faults.range("width", "The widest sheet", self.width, 50.0..=3000.0, mm);
-        faults.range("length", "The longest sheet", self.length, 50.0..=20_000.0, mm);
-        faults.range("thickest", "The thickest card", self.thickest, 0.05..=20.0, mm);
+        faults.range("width", "The widest sheet", self.width, 50.0..=3000.0, show);
+        faults.range("length", "The longest sheet", self.length, 50.0..=20_000.0, show);
+        faults.range("thickest", "The thickest card", self.thickest, 0.05..=20.0, show);
         if let Some(force) = self.force {
             faults.range("force", "The force", force, 0.1..=500.0, |n| format!("{n} N"));
         }
-        faults.range("lead", "The lead", self.lead, 0.0..=1000.0, mm);
-        faults.range("tail", "The tail", self.tail, 0.0..=1000.0, mm);
-        self.margins.validate("margins", "What the cutter cannot reach", &mut faults);
-        self.margins.leave("margins", (self.width, self.length), "to cut", &mut faults);
+        faults.range("lead", "The lead", self.lead, 0.0..=1000.0, show);
+        faults.range("tail", "The tail", self.tail, 0.0..=1000.0, show);
+        self.margins.validate("margins", "What the cutter cannot reach", unit, &mut faults);
+        self.margins.leave("margins", (self.width, self.length), "to cut", unit, &mut faults);
         if self.stations.is_empty() || self.stations.len() > 8 {
             faults.add(InputError::new(
                 "stations",
@@ -176,9 +178,15 @@ impl Cutter {
             }
         }
         if let Finds::Eye(eye) = &self.finds {
-            faults.range("finds.smallest", "The smallest mark", eye.smallest, 0.5..=100.0, mm);
-            faults.range("finds.edge", "The eye’s distance to the edge", eye.edge, 0.0..=500.0, mm);
-            faults.range("finds.keep_clear", "The keep-clear", eye.keep_clear, 0.0..=50.0, mm);
+            faults.range("finds.smallest", "The smallest mark", eye.smallest, 0.5..=100.0, show);
+            faults.range(
+                "finds.edge",
+                "The eye’s distance to the edge",
+                eye.edge,
+                0.0..=500.0,
+                show,
+            );
+            faults.range("finds.keep_clear", "The keep-clear", eye.keep_clear, 0.0..=50.0, show);
             if eye.shapes.is_empty() {
                 faults.add(InputError::plain(
                     "finds.shapes",

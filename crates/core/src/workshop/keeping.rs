@@ -4,8 +4,21 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-/// Where a record stands in lists.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+/// Where a record stands in lists, in their order.
+#[derive(
+    Debug,
+    Clone,
+    Copy,
+    Default,
+    PartialEq,
+    Eq,
+    PartialOrd,
+    Ord,
+    Serialize,
+    Deserialize,
+    JsonSchema,
+    TS,
+)]
 #[serde(rename_all = "kebab-case")]
 pub enum Keeping {
     /// Before the others.
@@ -15,4 +28,12 @@ pub enum Keeping {
     Kept,
     /// Not offered any more; jobs that use it go on using it.
     Retired,
+}
+
+impl Keeping {
+    /// True when it is offered for new work.
+    #[must_use]
+    pub const fn is_offered(self) -> bool {
+        !matches!(self, Self::Retired)
+    }
 }

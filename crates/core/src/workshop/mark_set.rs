@@ -4,7 +4,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{Keeping, check_name, mm};
+use super::{Keeping, check_name};
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
@@ -213,26 +213,27 @@ impl MarkSet {
 
     /// # Errors
     /// Every figure out of range, and arms too short for their stroke.
-    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+    pub fn validate(&self, unit: Unit) -> Result<(), Vec<InputError>> {
+        let show = |length: f64| measure(length, unit);
         let mut faults = Faults::default();
         check_name("name", &self.name, &mut faults);
-        faults.range("across", "The distance across", self.across, 0.0..=500.0, mm);
-        faults.range("along", "The distance along", self.along, 0.0..=500.0, mm);
-        faults.range("keep_clear", "The keep-clear", self.keep_clear, 0.0..=50.0, mm);
+        faults.range("across", "The distance across", self.across, 0.0..=500.0, show);
+        faults.range("along", "The distance along", self.along, 0.0..=500.0, show);
+        faults.range("keep_clear", "The keep-clear", self.keep_clear, 0.0..=50.0, show);
         match self.mark {
             MarkShape::Dot { diameter } => {
-                faults.range("mark.diameter", "The dot’s diameter", diameter, 1.0..=50.0, mm);
+                faults.range("mark.diameter", "The dot’s diameter", diameter, 1.0..=50.0, show);
             }
             MarkShape::Angle { arm, stroke } | MarkShape::Cross { arm, stroke } => {
-                faults.range("mark.arm", "The arm", arm, 2.0..=100.0, mm);
-                faults.range("mark.stroke", "The stroke", stroke, 0.1..=10.0, mm);
+                faults.range("mark.arm", "The arm", arm, 2.0..=100.0, show);
+                faults.range("mark.stroke", "The stroke", stroke, 0.1..=10.0, show);
                 if stroke > arm / 4.0 {
                     faults.add(InputError::new(
                         "mark.stroke",
-                        format!("A stroke of {} fills arms of {}", mm(stroke), mm(arm)),
+                        format!("A stroke of {} fills arms of {}", show(stroke), show(arm)),
                         stroke,
                         Remedy::set(
-                            format!("Set it to a quarter of the arm, {}", mm(arm / 4.0)),
+                            format!("Set it to a quarter of the arm, {}", show(arm / 4.0)),
                             "mark.stroke",
                             arm / 4.0,
                         ),

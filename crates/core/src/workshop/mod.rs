@@ -70,13 +70,13 @@ impl Workshop {
     ///
     /// # Errors
     /// Everything that is wrong in any record.
-    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+    pub fn validate(&self, unit: Unit) -> Result<(), Vec<InputError>> {
         let mut faults = Faults::default();
-        all("stocks", &self.stocks, Stock::validate, &mut faults);
-        all("printers", &self.printers, Printer::validate, &mut faults);
-        all("cutters", &self.cutters, Cutter::validate, &mut faults);
-        all("carriers", &self.carriers, Carrier::validate, &mut faults);
-        all("mark_sets", &self.mark_sets, MarkSet::validate, &mut faults);
+        all("stocks", &self.stocks, |record| record.validate(unit), &mut faults);
+        all("printers", &self.printers, |record| record.validate(unit), &mut faults);
+        all("cutters", &self.cutters, |record| record.validate(unit), &mut faults);
+        all("carriers", &self.carriers, |record| record.validate(unit), &mut faults);
+        all("mark_sets", &self.mark_sets, |record| record.validate(unit), &mut faults);
         faults.or(())
     }
 }
@@ -115,11 +115,6 @@ pub(crate) fn check_name(field: &str, name: &str, faults: &mut Faults) {
     }
 }
 
-/// A length in mm, as records are checked in.
-pub(crate) fn mm(value: f64) -> String {
-    measure(value, Unit::Mm)
-}
-
 /// Widths taken from a sheet's four sides, mm.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
 pub struct Margins {
@@ -140,7 +135,7 @@ impl Margins {
         Self { lead: width, trail: width, left: width, right: width }
     }
 
-    pub(crate) fn validate(&self, field: &str, name: &str, faults: &mut Faults) {
+    pub(crate) fn validate(&self, field: &str, name: &str, unit: Unit, faults: &mut Faults) {
         for (side, value) in
             [("lead", self.lead), ("trail", self.trail), ("left", self.left), ("right", self.right)]
         {
@@ -149,7 +144,7 @@ impl Margins {
                 &format!("{name} at the {} edge", side_name(side)),
                 value,
                 0.0..=500.0,
-                mm,
+                |length| measure(length, unit),
             );
         }
     }
@@ -160,11 +155,13 @@ impl Margins {
         field: &str,
         (width, length): (f64, f64),
         what: &str,
+        unit: Unit,
         faults: &mut Faults,
     ) {
         if !faults.is_empty() {
             return;
         }
+        let show = |length: f64| measure(length, unit);
         for (taken, whole, sides, side) in [
             (self.left + self.right, width, "left and right", "left"),
             (self.lead + self.trail, length, "lead and trail", "lead"),
@@ -174,11 +171,11 @@ impl Margins {
                     &format!("{field}.{side}"),
                     format!(
                         "{sides} take {} of {}: they leave nothing {what}",
-                        mm(taken),
-                        mm(whole)
+                        show(taken),
+                        show(whole)
                     ),
                     taken,
-                    Remedy::advice(format!("Let them take less than {} together", mm(whole))),
+                    Remedy::advice(format!("Let them take less than {} together", show(whole))),
                 ));
             }
         }

@@ -4,8 +4,9 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{Keeping, Margins, check_name, mm};
+use super::{Keeping, Margins, check_name};
 use crate::error::{Faults, InputError};
+use crate::units::{Unit, measure};
 
 /// A printer. Sheets enter it upright, the short edge first.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
@@ -26,13 +27,14 @@ pub struct Printer {
 impl Printer {
     /// # Errors
     /// Every figure out of range.
-    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+    pub fn validate(&self, unit: Unit) -> Result<(), Vec<InputError>> {
+        let show = |length: f64| measure(length, unit);
         let mut faults = Faults::default();
         check_name("name", &self.name, &mut faults);
-        faults.range("width", "The widest sheet", self.width, 50.0..=2000.0, mm);
-        faults.range("length", "The longest sheet", self.length, 50.0..=5000.0, mm);
-        self.margins.validate("margins", "The printer’s margin", &mut faults);
-        self.margins.leave("margins", (self.width, self.length), "to print on", &mut faults);
+        faults.range("width", "The widest sheet", self.width, 50.0..=2000.0, show);
+        faults.range("length", "The longest sheet", self.length, 50.0..=5000.0, show);
+        self.margins.validate("margins", "The printer’s margin", unit, &mut faults);
+        self.margins.leave("margins", (self.width, self.length), "to print on", unit, &mut faults);
         faults.or(())
     }
 }

@@ -6,6 +6,7 @@ use ts_rs::TS;
 
 use super::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Workshop};
 use crate::error::InputError;
+use crate::units::Unit;
 
 /// The kinds of records.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
@@ -116,13 +117,13 @@ impl Record {
 
     /// # Errors
     /// Every figure out of range.
-    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+    pub fn validate(&self, unit: Unit) -> Result<(), Vec<InputError>> {
         match self {
-            Self::Stocks(record) => record.validate(),
-            Self::Printers(record) => record.validate(),
-            Self::Cutters(record) => record.validate(),
-            Self::Carriers(record) => record.validate(),
-            Self::MarkSets(record) => record.validate(),
+            Self::Stocks(record) => record.validate(unit),
+            Self::Printers(record) => record.validate(unit),
+            Self::Cutters(record) => record.validate(unit),
+            Self::Carriers(record) => record.validate(unit),
+            Self::MarkSets(record) => record.validate(unit),
         }
     }
 }

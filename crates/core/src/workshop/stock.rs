@@ -4,9 +4,10 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use super::{Keeping, check_name, mm};
+use super::{Keeping, check_name};
 use crate::error::{Faults, InputError, Remedy};
 use crate::sheet::SheetSize;
+use crate::units::{Unit, measure};
 
 /// How the fibres run on a sheet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
@@ -112,23 +113,24 @@ impl Stock {
 
     /// # Errors
     /// Every figure out of range.
-    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+    pub fn validate(&self, unit: Unit) -> Result<(), Vec<InputError>> {
+        let show = |length: f64| measure(length, unit);
         let mut faults = Faults::default();
         check_name("name", &self.name, &mut faults);
-        faults.range("caliper", "The caliper", self.caliper, 0.02..=5.0, mm);
+        faults.range("caliper", "The caliper", self.caliper, 0.02..=5.0, show);
         if let Some(grammage) = self.grammage {
             faults.range("grammage", "The grammage", grammage, 20.0..=2000.0, |g| {
                 format!("{g} g/m²")
             });
         }
         if let Some(liner) = self.liner {
-            faults.range("liner", "The liner", liner, 0.01..=self.caliper.max(0.01), mm);
+            faults.range("liner", "The liner", liner, 0.01..=self.caliper.max(0.01), show);
         }
         if let Some(film) = self.laminate {
-            faults.range("laminate.thickness", "The laminate", film.thickness, 0.005..=1.0, mm);
+            faults.range("laminate.thickness", "The laminate", film.thickness, 0.005..=1.0, show);
         }
         if let Some(roll) = self.roll {
-            faults.range("roll.side", "What the roll loses", roll.side, 0.0..=200.0, mm);
+            faults.range("roll.side", "What the roll loses", roll.side, 0.0..=200.0, show);
         }
         if let Some(price) = &self.price {
             faults.range("price.amount", "The price", price.amount, 0.0..=1e6, |n| format!("{n}"));
@@ -157,7 +159,7 @@ impl Stock {
             ));
         }
         for size in &self.sheets {
-            size.validate("sheets", &mut faults);
+            size.validate("sheets", unit, &mut faults);
         }
         faults.or(())
     }

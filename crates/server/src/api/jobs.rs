@@ -87,7 +87,7 @@ pub async fn import(store: &State<Store>, file: Data<'_>) -> Opened {
         .await
         .map_err(|error| Problem::missing(format!("The file did not arrive: {error}")))?;
     let file = JobFile::read(&bytes)?;
-    file.workshop.validate()?;
+    file.workshop.validate(file.job.unit)?;
     let (job, new) = file.adopt(&store.workshop()?);
     let mut together = store.workshop()?;
     together.stocks.extend(new.stocks.clone());

@@ -1,8 +1,11 @@
 //! What the interface needs before any job is open.
 
+use std::collections::BTreeMap;
+
 use aptum_core::form::{AddOnKind, Form};
 use aptum_core::sheet::{SheetPlan, SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
+use aptum_core::workshop::{Keeping, RecordId};
 use aptum_core::{Job, Workshop};
 use rocket::serde::json::Json;
 use rocket::{State, get};
@@ -25,7 +28,7 @@ pub struct Meta {
     pub sheet_sizes: Vec<SheetSize>,
     /// What can be added to panels.
     pub add_ons: Vec<AddOnInfo>,
-    /// A job to start from, made from the workshop's first records.
+    /// A job to start from, made from the records at hand, or else the first ones.
     pub starting_job: Job,
 }
 
@@ -61,18 +64,26 @@ pub fn meta(store: &State<Store>) -> Result<Json<Meta>, Problem> {
     }))
 }
 
+/// The records that are offered, those at hand first.
+fn offered<T>(
+    records: &BTreeMap<RecordId, T>,
+    keeping: impl Fn(&T) -> Keeping,
+) -> impl Iterator<Item = (&RecordId, &T)> {
+    let mut offered: Vec<_> =
+        records.iter().filter(|(_, record)| keeping(record).is_offered()).collect();
+    offered.sort_by_key(|(_, record)| keeping(record));
+    offered.into_iter()
+}
+
 /// A straight-tuck carton in the first stock that the first cutter takes.
 fn starting_job(workshop: &Workshop) -> Job {
-    let cutter = workshop.cutters.iter().next();
+    let cutter = offered(&workshop.cutters, |cutter| cutter.keeping).next();
     let thickest = cutter.map_or(f64::INFINITY, |(_, cutter)| cutter.thickest);
-    let stock = workshop.stocks.iter().find(|(_, stock)| stock.caliper <= thickest);
+    let stock = offered(&workshop.stocks, |stock| stock.keeping)
+        .find(|(_, stock)| stock.thickness() <= thickest);
     let size = stock.and_then(|(_, stock)| stock.sheets.first().cloned());
-    let by_marks = cutter.filter(|(_, cutter)| cutter.finds.by_marks());
-    let readable = by_marks.and_then(|(_, cutter)| {
-        workshop.mark_sets.iter().find(|(_, set)| match &cutter.finds {
-            aptum_core::workshop::Finds::Eye(eye) => eye.shapes.contains(&set.mark.name()),
-            _ => true,
-        })
+    let readable = cutter.and_then(|(_, cutter)| {
+        offered(&workshop.mark_sets, |set| set.keeping).find(|(_, set)| cutter.reads(set))
     });
     Job {
         name: "New job".to_owned(),
@@ -87,7 +98,9 @@ fn starting_job(workshop: &Workshop) -> Job {
         }),
         sheet: SheetPlan {
             size: size.unwrap_or_else(|| standard_sizes().swap_remove(1)),
-            printer: workshop.printers.keys().next().cloned(),
+            printer: offered(&workshop.printers, |printer| printer.keeping)
+                .next()
+                .map(|(id, _)| id.clone()),
             cutter: cutter.map(|(id, _)| id.clone()),
             marks: readable.map(|(id, _)| id.clone()),
             ..SheetPlan::default()

@@ -20,7 +20,7 @@ use super::meta::Meta;
 use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
 use super::preview::Preview;
 use super::summaries::JobSummary;
-use super::workshop::{RecordEntry, WorkshopState, WorkshopStep};
+use super::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 
 /// Declarations of every type that the API takes or gives, in alphabetical order.
 #[must_use]
@@ -44,6 +44,7 @@ pub fn typescript() -> String {
     types.visit::<FileInfo>();
     types.visit::<WorkshopState>();
     types.visit::<RecordEntry>();
+    types.visit::<RecordSketch>();
     types.visit::<WorkshopStep>();
     types.visit::<RecordKind>();
     types.visit::<RecordDrawing>();

@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use aptum_core::sheet::{RecordDrawing, draw_record};
+use aptum_core::units::Unit;
 use aptum_core::workshop::{Record, RecordId, RecordKind};
 use aptum_core::{Job, Workshop};
 use rocket::serde::json::Json;
@@ -32,8 +33,17 @@ pub struct WorkshopState {
     can_redo: bool,
     /// The jobs that use a record, by its kind and id, such as `stocks/kraft-300`.
     uses: BTreeMap<String, Vec<RecordUse>>,
-    /// The record that was just made or changed.
-    touched: Option<RecordId>,
+    /// The record that was just made, changed, or removed.
+    touched: Option<Touched>,
+}
+
+/// A record that has just been made, changed or removed.
+#[derive(Debug, Clone, Serialize, JsonSchema, TS)]
+pub struct Touched {
+    kind: RecordKind,
+    id: RecordId,
+    /// False when it is gone now.
+    is_there: bool,
 }
 
 /// A record, changed or new.
@@ -42,6 +52,18 @@ pub struct RecordEntry {
     /// The version the change was made to.
     version: i32,
     record: Record,
+    /// The unit in which messages are written.
+    #[serde(default)]
+    unit: Unit,
+}
+
+/// A record to draw, saved or not.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct RecordSketch {
+    record: Record,
+    /// The unit in which names and messages are written.
+    #[serde(default)]
+    unit: Unit,
 }
 
 /// The version to which an undo or redo applies.
@@ -67,24 +89,24 @@ pub fn state(store: &State<Store>) -> Answer {
 /// Adds a record; its id follows from its name.
 #[post("/workshop/records", data = "<entry>")]
 pub fn add(store: &State<Store>, entry: Body<RecordEntry>) -> Answer {
-    let RecordEntry { version, record } = entry.0;
-    record.validate()?;
+    let RecordEntry { version, record, unit } = entry.0;
+    record.validate(unit)?;
     let id = free_id(&store.workshop()?, &record);
     let head = store.change_record(version, &change(&record, &id))?;
-    answer(store, head, Some(id))
+    answer(store, head, Some(Touched { kind: record.kind(), id, is_there: true }))
 }
 
 /// Changes a record.
 #[put("/workshop/records/<id>", data = "<entry>")]
 pub fn change_record(store: &State<Store>, id: &str, entry: Body<RecordEntry>) -> Answer {
-    let RecordEntry { version, record } = entry.0;
-    record.validate()?;
+    let RecordEntry { version, record, unit } = entry.0;
+    record.validate(unit)?;
     let id = RecordId(id.to_owned());
     if !store.workshop()?.has(record.kind(), &id) {
         return Err(missing(record.kind(), &id));
     }
     let head = store.change_record(version, &change(&record, &id))?;
-    answer(store, head, Some(id))
+    answer(store, head, Some(Touched { kind: record.kind(), id, is_there: true }))
 }
 
 /// Removes a record that no job uses.
@@ -97,8 +119,9 @@ pub fn remove(store: &State<Store>, kind: &str, id: &str, version: i32) -> Answe
         return Err(missing(kind, &id));
     }
     refuse_in_use(store, kind, &id)?;
-    let change = RecordChange { kind: kind.key().to_owned(), id: id.0, body: None };
-    answer(store, store.change_record(version, &change)?, None)
+    let change = RecordChange { kind: kind.key().to_owned(), id: id.0.clone(), body: None };
+    let head = store.change_record(version, &change)?;
+    answer(store, head, Some(Touched { kind, id, is_there: false }))
 }
 
 /// Undoes the last change of a record.
@@ -115,23 +138,27 @@ pub fn redo(store: &State<Store>, step: Body<WorkshopStep>) -> Answer {
 
 fn step_workshop(store: &Store, version: i32, back: bool) -> Answer {
     let change = store.workshop_step(back)?;
-    if change.body.is_none()
-        && let Some(kind) = RecordKind::named(&change.kind)
-    {
-        refuse_in_use(store, kind, &RecordId(change.id.clone()))?;
+    let id = RecordId(change.id);
+    let touched = RecordKind::named(&change.kind).map(|kind| Touched {
+        kind,
+        id: id.clone(),
+        is_there: change.body.is_some(),
+    });
+    if let Some(Touched { kind, is_there: false, .. }) = touched {
+        refuse_in_use(store, kind, &id)?;
     }
-    let touched = change.body.is_some().then(|| RecordId(change.id.clone()));
     answer(store, store.step_workshop(version, back)?, touched)
 }
 
 /// A drawing of a record, saved or not.
-#[post("/workshop/drawing", data = "<record>")]
-pub fn drawing(record: Body<Record>) -> Result<Json<RecordDrawing>, Problem> {
-    record.0.validate()?;
-    Ok(Json(draw_record(&record.0)))
+#[post("/workshop/drawing", data = "<sketch>")]
+pub fn drawing(sketch: Body<RecordSketch>) -> Result<Json<RecordDrawing>, Problem> {
+    let RecordSketch { record, unit } = sketch.0;
+    record.validate(unit)?;
+    Ok(Json(draw_record(&record, unit)))
 }
 
-fn answer(store: &Store, head: WorkshopHead, touched: Option<RecordId>) -> Answer {
+fn answer(store: &Store, head: WorkshopHead, touched: Option<Touched>) -> Answer {
     Ok(Json(WorkshopState {
         workshop: store.workshop()?,
         version: head.version,

@@ -39,7 +39,7 @@ fn from_file(name: &str) -> Result<(Job, Workshop), Box<dyn Error>> {
         );
     }
     let file = JobFile::read(&std::fs::read(name)?).map_err(|error| format!("{name}: {error}"))?;
-    if let Err(errors) = file.workshop.validate() {
+    if let Err(errors) = file.workshop.validate(file.job.unit) {
         return Err(format!("{name}: {}", errors[0].message).into());
     }
     Ok((file.job, file.workshop))

@@ -965,7 +965,7 @@ sheet_sizes: Array<SheetSize>,
  */
 add_ons: Array<AddOnInfo>, 
 /**
- * A job to start from, made from the workshop's first records.
+ * A job to start from, made from the records at hand, or else the first ones.
  */
 starting_job: Job, };
 
@@ -1289,11 +1289,21 @@ export type RecordEntry = {
 /**
  * The version the change was made to.
  */
-version: number, record: Record, };
+version: number, record: Record, 
+/**
+ * The unit in which messages are written.
+ */
+unit: Unit, };
 
 export type RecordId = string;
 
 export type RecordKind = "stocks" | "printers" | "cutters" | "carriers" | "mark_sets";
+
+export type RecordSketch = { record: Record, 
+/**
+ * The unit in which names and messages are written.
+ */
+unit: Unit, };
 
 export type RecordUse = { id: number, name: string, };
 
@@ -1599,6 +1609,12 @@ export type Tell = "missing-mark" | "odd-mark" | "sheet-code" | "numeral";
 
 export type Tool = "drag-knife" | "creaser" | "pen";
 
+export type Touched = { kind: RecordKind, id: RecordId, 
+/**
+ * False when it is gone now.
+ */
+is_there: boolean, };
+
 export type Turning = "free" | "quarter" | "grain" | "upright";
 
 export type Unit = "mm" | "cm" | "in";
@@ -1675,8 +1691,8 @@ version: number, can_undo: boolean, can_redo: boolean,
  */
 uses: { [key in string]: Array<RecordUse> }, 
 /**
- * The record that was just made or changed.
+ * The record that was just made, changed, or removed.
  */
-touched: RecordId | null, };
+touched: Touched | null, };
 
 export type WorkshopStep = { version: number, };

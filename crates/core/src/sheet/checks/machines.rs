@@ -6,7 +6,7 @@ use super::{Scene, outline};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
 use crate::sheet::Orientation;
-use crate::workshop::{Cutter, Finds, Keeping, PrintableSide, Stock};
+use crate::workshop::{Cutter, Finds, PrintableSide, Stock};
 
 impl Scene<'_> {
     pub(super) fn machines(&self) -> Vec<Check> {
@@ -60,7 +60,7 @@ impl Scene<'_> {
                 .stocks
                 .iter()
                 .filter(|(_, stock)| {
-                    stock.thickness() <= cutter.thickest && stock.keeping != Keeping::Retired
+                    stock.thickness() <= cutter.thickest && stock.keeping.is_offered()
                 })
                 .max_by(|(_, a), (_, b)| a.thickness().total_cmp(&b.thickness()))
                 .map(|(id, stock)| {
@@ -111,7 +111,7 @@ impl Scene<'_> {
         );
         let field = format!("{}stock", piece.path);
         let others = self.workshop.stocks.iter().filter(|(_, other)| {
-            other.printable != PrintableSide::Neither && other.keeping != Keeping::Retired
+            other.printable != PrintableSide::Neither && other.keeping.is_offered()
         });
         Some(check.remedies(|| {
             others

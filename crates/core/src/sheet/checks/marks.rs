@@ -5,7 +5,7 @@ use kurbo::Rect;
 use super::{Scene, outline};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
-use crate::workshop::{Cutter, EyeRange, Finds, Keeping, MarkSet};
+use crate::workshop::{Cutter, EyeRange, Finds, MarkSet};
 
 impl Scene<'_> {
     pub(super) fn marks(&self) -> Vec<Check> {
@@ -92,7 +92,7 @@ impl Scene<'_> {
     /// The use of each other mark set that the cutter can go by.
     fn readable_sets(&self, cutter: &Cutter) -> Vec<Remedy> {
         let others = self.workshop.mark_sets.iter().filter(|(id, set)| {
-            set.keeping != Keeping::Retired
+            set.keeping.is_offered()
                 && cutter.reads(set)
                 && self.job.sheet.marks.as_ref() != Some(id)
         });

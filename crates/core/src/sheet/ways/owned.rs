@@ -4,7 +4,7 @@ use super::{Way, WayKind, way};
 use crate::error::{Change, Remedy};
 use crate::job::Job;
 use crate::sheet::{Orientation, SheetSize};
-use crate::workshop::{Keeping, Workshop};
+use crate::workshop::Workshop;
 
 /// Other marks.
 pub(super) fn other_marks<'a>(
@@ -15,8 +15,7 @@ pub(super) fn other_marks<'a>(
         .mark_sets
         .iter()
         .filter(|(id, set)| {
-            set.keeping != Keeping::Retired
-                && job.sheet.marks.as_ref().is_some_and(|chosen| chosen != *id)
+            set.keeping.is_offered() && job.sheet.marks.as_ref().is_some_and(|chosen| chosen != *id)
         })
         .map(|(id, set)| {
             let mut changed = job.clone();
@@ -90,7 +89,7 @@ pub(super) fn other_stocks<'a>(
         .stocks
         .iter()
         .filter(move |(id, stock)| {
-            **id != job.stock && stock.keeping != Keeping::Retired && alike(stock.caliper)
+            **id != job.stock && stock.keeping.is_offered() && alike(stock.caliper)
         })
         .flat_map(move |(id, stock)| {
             let new = move |size: &&SheetSize| {
@@ -116,14 +115,12 @@ pub(super) fn other_cutters<'a>(
     workshop
         .cutters
         .iter()
-        .filter(|(id, cutter)| {
-            cutter.keeping != Keeping::Retired && job.sheet.cutter.as_ref() != Some(id)
-        })
+        .filter(|(id, cutter)| cutter.keeping.is_offered() && job.sheet.cutter.as_ref() != Some(id))
         .flat_map(move |(id, cutter)| {
             let readable = workshop
                 .mark_sets
                 .iter()
-                .filter(move |(_, set)| set.keeping != Keeping::Retired && cutter.reads(set));
+                .filter(move |(_, set)| set.keeping.is_offered() && cutter.reads(set));
             let needs = job.is_printed() && cutter.finds.by_marks();
             let marks: Vec<Option<_>> =
                 if needs { readable.map(Some).collect() } else { vec![None] };

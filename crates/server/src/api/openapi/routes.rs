@@ -5,7 +5,6 @@ use std::collections::BTreeMap;
 use aptum_core::arrange::Arranged;
 use aptum_core::fold::FoldedDrawing;
 use aptum_core::sheet::RecordDrawing;
-use aptum_core::workshop::Record;
 use aptum_core::{Job, Workshop};
 use schemars::generate::SchemaGenerator;
 use schemars::{JsonSchema, Schema};
@@ -21,7 +20,7 @@ use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::Preview;
 use crate::api::summaries::JobSummary;
-use crate::api::workshop::{RecordEntry, WorkshopState, WorkshopStep};
+use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 
 /// What a request or an answer carries.
 pub(super) enum Body {
@@ -103,7 +102,7 @@ pub(super) const ROUTES: &[Route] = &[
     route(
         ("post", "/api/workshop/drawing"),
         "A drawing of a record, saved or not",
-        json::<Record>(),
+        json::<RecordSketch>(),
         json::<RecordDrawing>(),
     ),
     route(
