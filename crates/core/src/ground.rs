@@ -102,6 +102,12 @@ impl Ground {
         self.blanks().all(|(piece, at)| self.holds(piece, at))
     }
 
+    /// True when at least one copy of every blank of a piece fits.
+    pub(crate) fn fits_piece(&self, number: usize) -> bool {
+        let piece = self.pieces.get(number);
+        piece.is_some_and(|piece| (0..piece.blanks.len()).all(|at| self.holds(piece, at)))
+    }
+
     /// True when a blank fits somewhere.
     pub(crate) fn holds(&self, piece: &Drawn, at: usize) -> bool {
         fits_somewhere(&piece.blanks[at], &self.windows, &piece.turns)

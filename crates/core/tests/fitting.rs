@@ -5,7 +5,8 @@
 use aptum_core::geometry::Rect;
 use aptum_core::sheet::{
     Kept, Machines, Made, Marks, Orientation, Placement, SheetRun, SheetSize, TakenBy, Turning,
-    Way, WayKind, all_ways, best_marks, compare_marks, draw_record, order_changes, ruled_out,
+    Way, WayKind, all_ways, best_marks, compare_marks, draw_record, misfits, order_changes,
+    ruled_out,
 };
 use aptum_core::units::Unit;
 use aptum_core::workshop::{Carrier, Finds, Laminate, Margins, MarkSet, Record, RecordId, Roll};
@@ -357,6 +358,28 @@ fn the_piece_that_fits_nowhere_is_the_one_that_is_changed() {
         assert_eq!(way.job.form, job.form);
         assert_eq!(applied(&job, way), way.job, "what is offered is what was tried");
     }
+}
+
+#[test]
+fn of_two_pieces_that_fit_nowhere_each_is_mended_in_turn() {
+    let workshop = workshop();
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../demo/jobs/spring-table-set.json")).unwrap();
+    let too_large = |height: f64| {
+        let sizes = [("length", 90.0), ("width", 60.0), ("height", height)];
+        aptum_core::form::Form::new("straight-tuck", &sizes)
+    };
+    job.form = too_large(150.0);
+    job.companions[0].form = too_large(170.0);
+    for expected in [vec![1, 0], vec![0]] {
+        assert_eq!(misfits(&job, &workshop), expected);
+        let found = ways(&job, &workshop);
+        let smaller = found.iter().find(|way| way.kind == WayKind::Smaller).unwrap();
+        job = applied(&job, smaller);
+    }
+    assert_eq!(misfits(&job, &workshop), Vec::<usize>::new());
+    let prepared = prepare(&job, &workshop).unwrap();
+    assert!(prepared.misfit.is_none() && prepared.layout.laid > 0);
 }
 
 proptest! {

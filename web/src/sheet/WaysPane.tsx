@@ -49,7 +49,7 @@ export function WaysPane({ job, onApply, onClose }: Props) {
             (done
               ? done.ruled_out
                 ? `Nothing here takes it: ${done.ruled_out}.`
-                : `${done.found} ways, each one tried. Nothing changes until you choose one.`
+                : `${done.found} ways${done.piece ? ` for “${done.piece}”` : ''}, each one tried. Nothing changes until you choose one.${done.others > 0 ? ` ${done.others} more fit nowhere: they come next.` : ''}`
               : 'Trying …')}
         </p>
         {kinds.map((kind) => (

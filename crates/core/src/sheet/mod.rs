@@ -46,5 +46,5 @@ pub use sets::{SetPiece, lay_sets};
 pub use shared_cuts::cut_once;
 pub(crate) use standing::standing;
 pub(crate) use ways::ways_to_fit;
-pub use ways::{Way, WayKind, all_ways, misfit_number, ruled_out};
+pub use ways::{Way, WayKind, all_ways, misfits, ruled_out};
 pub use window::{Machines, Taken, TakenBy, Window, Windows};

@@ -6,8 +6,8 @@ use aptum_core::check::State as Standing;
 use aptum_core::error::Remedy;
 use aptum_core::geometry::path_text;
 use aptum_core::sheet::{
-    MarkChoice, OrderChange, SheetPlan, Way, WayKind, all_ways, best_marks, compare_marks,
-    misfit_number, order_changes, ruled_out,
+    MarkChoice, OrderChange, SheetPlan, Way, WayKind, all_ways, best_marks, compare_marks, misfits,
+    order_changes, ruled_out,
 };
 use aptum_core::units::{measure_area, product};
 use aptum_core::workshop::{MarkSet, RecordId};
@@ -71,6 +71,10 @@ pub struct WaysDone {
     found: u32,
     /// Which limit rules everything out, where none was.
     ruled_out: Option<String>,
+    /// The piece they are for, in a job of several.
+    piece: Option<String>,
+    /// How many other pieces fit nowhere either.
+    others: u32,
 }
 
 /// How far the search for the best marks is.
@@ -192,7 +196,8 @@ pub fn ways(store: &State<Store>, tasks: &State<Tasks>, job: Body<Job>) -> Resul
     let (job, workshop) = (job.0, store.workshop()?);
     prepare(&job, &workshop)?;
     tasks.run(None, LONGEST, move |sender| {
-        let piece = misfit_number(&job, &workshop).unwrap_or(0);
+        let misfits = misfits(&job, &workshop);
+        let piece = misfits.first().copied().unwrap_or(0);
         let mut found = 0;
         let any = all_ways(&job, &workshop, |way| {
             if let Some(view) = way_view(&way, piece, &workshop) {
@@ -202,7 +207,10 @@ pub fn ways(store: &State<Store>, tasks: &State<Tasks>, job: Body<Job>) -> Resul
             sender.goes_on()
         });
         let ruled_out = (!any).then(|| ruled_out(&job, &workshop));
-        sender.send("done", &WaysDone { found, ruled_out });
+        let others = u32::try_from(misfits.len().saturating_sub(1)).unwrap_or(u32::MAX);
+        let named = job.pieces().nth(piece).filter(|_| !job.companions.is_empty());
+        let piece = named.map(|piece| piece.name.to_owned());
+        sender.send("done", &WaysDone { found, ruled_out, piece, others });
     })
 }
 

@@ -1657,7 +1657,15 @@ found: number,
 /**
  * Which limit rules everything out, where none was.
  */
-ruled_out: string | null, };
+ruled_out: string | null, 
+/**
+ * The piece they are for, in a job of several.
+ */
+piece: string | null, 
+/**
+ * How many other pieces fit nowhere either.
+ */
+others: number, };
 
 export type Workshop = { 
 /**

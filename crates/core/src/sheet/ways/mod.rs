@@ -117,8 +117,10 @@ pub fn ruled_out(job: &Job, workshop: &Workshop) -> String {
         format!("{} × {}", measure(width, job.unit), measure(height, job.unit))
     };
     let mut largest: Option<(f64, f64, String)> = None;
-    let sizes = workshop.stocks.values().flat_map(|stock| &stock.sheets);
-    for (size, cutter) in sizes.flat_map(|size| workshop.cutters.values().map(move |c| (size, c))) {
+    let stocks = workshop.stocks.values().filter(|stock| stock.keeping.is_offered());
+    let sizes = stocks.flat_map(|stock| &stock.sheets);
+    let cutters = || workshop.cutters.values().filter(|cutter| cutter.keeping.is_offered());
+    for (size, cutter) in sizes.flat_map(|size| cutters().map(move |cutter| (size, cutter))) {
         let (width, height) = (
             size.width.min(cutter.width) - cutter.margins.left - cutter.margins.right,
             size.height.min(cutter.length) - cutter.margins.lead - cutter.margins.trail,
@@ -150,7 +152,17 @@ fn way(kind: WayKind, job: Job, remedy: Remedy) -> Way {
 }
 
 fn fits(job: &Job, workshop: &Workshop) -> bool {
-    let Ok(records) = Records::of(job, workshop) else { return false };
+    ground_taken(job, workshop).is_some_and(|ground| ground.fits())
+}
+
+/// True when one of the pieces fits: another that does not is mended after it.
+fn piece_fits(job: &Job, workshop: &Workshop, number: usize) -> bool {
+    ground_taken(job, workshop).is_some_and(|ground| ground.fits_piece(number))
+}
+
+/// A job's pieces on its page, where the machines take the page and the card.
+fn ground_taken(job: &Job, workshop: &Workshop) -> Option<Ground> {
+    let records = Records::of(job, workshop).ok()?;
     let page = job.sheet.page();
     let through = records
         .carrier
@@ -164,13 +176,19 @@ fn fits(job: &Job, workshop: &Workshop) -> bool {
             && records.cutter.is_none_or(|cutter| {
                 records.stocks.iter().all(|stock| stock.thickness() <= cutter.thickest)
             });
-    taken && Ground::new(job, &records, "00000").is_ok_and(|ground| ground.fits())
+    if taken { Ground::new(job, &records, "00000").ok() } else { None }
 }
 
-/// The number of the piece that fits nowhere, the job’s own being 0.
+/// The numbers of the pieces that fit nowhere, the job’s own being 0: first the one that ways are worked out for.
 #[must_use]
-pub fn misfit_number(job: &Job, workshop: &Workshop) -> Option<usize> {
-    misfit_piece(job, workshop).map(|(number, ..)| number)
+pub fn misfits(job: &Job, workshop: &Workshop) -> Vec<usize> {
+    let Ok(records) = Records::of(job, workshop) else { return Vec::new() };
+    let Ok(ground) = Ground::new(job, &records, "00000") else { return Vec::new() };
+    let critical = ground.critical().0.first;
+    let all = 0..ground.pieces.len();
+    let mut found: Vec<usize> = all.filter(|number| !ground.fits_piece(*number)).collect();
+    found.sort_by_key(|number| ground.pieces[*number].first != critical);
+    found
 }
 
 /// The piece that fits nowhere: its number, form and card's caliper.

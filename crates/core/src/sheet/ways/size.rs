@@ -1,6 +1,6 @@
 //! Making the piece smaller: the whole of it, or one size alone.
 
-use super::{Way, WayKind, fits, misfit_piece, way, with_form};
+use super::{Way, WayKind, misfit_piece, piece_fits, way, with_form};
 use crate::error::{Change, Remedy};
 use crate::form::Form;
 use crate::job::Job;
@@ -20,15 +20,16 @@ fn size_changes(changed: &Form, path: &str, inside: &[(String, f64)]) -> Vec<Cha
         .collect()
 }
 
-/// The largest share of some sizes at which a job fits; `None` where even a twentieth does not.
-fn largest(workshop: &Workshop, scaled: impl Fn(f64) -> Job) -> Option<f64> {
+/// The largest share of some sizes at which a piece fits; `None` where even a twentieth does not.
+fn largest(number: usize, workshop: &Workshop, scaled: impl Fn(f64) -> Job) -> Option<f64> {
+    let fits = |share| piece_fits(&scaled(share), workshop, number);
     let (mut low, mut high) = (1..STEPS)
         .rev()
         .map(|step| (f64::from(step) / f64::from(STEPS), f64::from(step + 1) / f64::from(STEPS)))
-        .find(|(low, _)| fits(&scaled(*low), workshop))?;
+        .find(|(low, _)| fits(*low))?;
     for _ in 0..HALVINGS {
         let middle = f64::midpoint(low, high);
-        if fits(&scaled(middle), workshop) {
+        if fits(middle) {
             low = middle;
         } else {
             high = middle;
@@ -57,7 +58,7 @@ pub(super) fn smaller(job: &Job, workshop: &Workshop) -> Option<Way> {
     let scaled = |share: f64| {
         with_form(job, number, form.with_inside(&shrunk(&inside, share, None), caliper)).0
     };
-    let share = largest(workshop, scaled)?;
+    let share = largest(number, workshop, scaled)?;
     let sizes = shrunk(&inside, share, None);
     let changed = form.with_inside(&sizes, caliper);
     let (job, path) = with_form(job, number, changed.clone());
@@ -83,7 +84,7 @@ pub(super) fn shorter(job: &Job, workshop: &Workshop) -> Vec<Way> {
                 let sizes = shrunk(&inside, share, Some(only));
                 with_form(job, number, form.with_inside(&sizes, caliper)).0
             };
-            let share = largest(workshop, scaled).filter(|share| *share > 0.3)?;
+            let share = largest(number, workshop, scaled).filter(|share| *share > 0.3)?;
             let sizes = shrunk(&inside, share, Some(only));
             let changed = form.with_inside(&sizes, caliper);
             let (job, path) = with_form(job, number, changed.clone());

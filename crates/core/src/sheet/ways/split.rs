@@ -1,6 +1,6 @@
 //! Ways to fit by cutting a piece in two: each is drawn, laid and folded before it is offered.
 
-use super::{Way, WayKind, fits, misfit_piece, with_form};
+use super::{Way, WayKind, misfit_piece, piece_fits, with_form};
 use crate::check::State;
 use crate::error::Change;
 use crate::fold::{FoldModel, fold_checks};
@@ -39,7 +39,7 @@ pub(super) fn splits(job: &Job, workshop: &Workshop) -> Vec<Way> {
             let size = |part: &Part| part.bounds.width().max(part.bounds.height());
             let largest = drawn.parts.iter().map(size).fold(0.0, f64::max);
             let (changed, path) = with_form(job, number, changed);
-            fits(&changed, workshop).then_some((largest, split, changed, path))
+            piece_fits(&changed, workshop, number).then_some((largest, split, changed, path))
         })
         .map(|(largest, split, changed, path)| {
             (

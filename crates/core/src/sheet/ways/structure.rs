@@ -1,6 +1,6 @@
 //! Making the piece as another structure with the same inside.
 
-use super::{Way, WayKind, fits, misfit_piece, way, with_form};
+use super::{Way, WayKind, misfit_piece, piece_fits, way, with_form};
 use crate::error::{Change, Remedy};
 use crate::form::Form;
 use crate::form::catalogue::CATALOGUE;
@@ -41,7 +41,7 @@ pub(super) fn other_structures(job: &Job, workshop: &Workshop) -> Vec<Way> {
                 return None;
             }
             let (changed, path) = with_form(job, number, form);
-            if !fits(&changed, workshop) {
+            if !piece_fits(&changed, workshop, number) {
                 return None;
             }
             let mut changes = vec![Change::new(&format!("{path}form.structure"), other.id)];
