@@ -1,7 +1,8 @@
 /** Figures of a cutter: reach, how it finds the sheet, stations. */
-import type { Cutter, DepthSetting, Finds, MarkShapeName, Tool } from '../api/generated/types';
+import type { DepthSetting, Finds, MarkShapeName, Station, Tool } from '../api/generated/types';
 import { Rows } from '../card/SpecCard';
 import { type Editing, NumberField, OwnFigure, RecordChoice, TextField } from './fields';
+import { ListRows } from './ListRows';
 import { CORNERS, MarginRows, type Of } from './MachineFields';
 
 const BY: [Finds['by'], string][] = [
@@ -31,6 +32,12 @@ const DEPTHS: [DepthSetting, string][] = [
   ['itself', 'by itself'],
 ];
 
+const EYE: ['smallest' | 'edge' | 'keep_clear', string][] = [
+  ['smallest', 'Smallest mark'],
+  ['edge', 'No nearer to the edge'],
+  ['keep_clear', 'Keep-clear it needs'],
+];
+
 const found = (by: Finds['by']): Finds =>
   by === 'eye' ? { by, shapes: ['angle'], smallest: 8, edge: 5, keep_clear: 2 } : { by };
 
@@ -42,13 +49,6 @@ export function CutterFields(editing: Editing<Of<'cutters'>>) {
   const { session } = editing;
   const { record } = session;
   const { finds, stations } = record;
-  const station = (at: number, change: (station: Cutter['stations'][number]) => object) =>
-    session.keep({
-      ...record,
-      stations: stations.map((known, other) =>
-        other === at ? { ...known, ...change(known) } : known,
-      ),
-    });
   return (
     <>
       <Rows title="Takes">
@@ -95,27 +95,16 @@ export function CutterFields(editing: Editing<Of<'cutters'>>) {
                 }
               />
             </div>
-            <NumberField
-              {...editing}
-              field="finds.smallest"
-              label="Smallest mark"
-              value={finds.smallest}
-              change={(now, smallest) => ({ ...now, finds: { ...finds, smallest } })}
-            />
-            <NumberField
-              {...editing}
-              field="finds.edge"
-              label="No nearer to the edge"
-              value={finds.edge}
-              change={(now, edge) => ({ ...now, finds: { ...finds, edge } })}
-            />
-            <NumberField
-              {...editing}
-              field="finds.keep_clear"
-              label="Keep-clear it needs"
-              value={finds.keep_clear}
-              change={(now, clear) => ({ ...now, finds: { ...finds, keep_clear: clear } })}
-            />
+            {EYE.map(([field, label]) => (
+              <NumberField
+                key={field}
+                {...editing}
+                field={`finds.${field}`}
+                label={label}
+                value={finds[field]}
+                change={(now, value) => ({ ...now, finds: { ...finds, [field]: value } })}
+              />
+            ))}
           </>
         )}
         {(finds.by === 'eye' || finds.by === 'crosshairs') && (
@@ -142,79 +131,49 @@ export function CutterFields(editing: Editing<Of<'cutters'>>) {
           change={(now, start) => ({ ...now, start })}
         />
       </Rows>
-      <Rows
+      <ListRows<Station>
         title="Stations"
-        aside={
-          stations.length < 8 && (
-            <button
-              type="button"
-              className="plain-button"
-              onClick={() =>
-                session.keep({
-                  ...record,
-                  stations: [
-                    ...stations,
-                    { name: `Station ${stations.length + 1}`, tools: ['creaser'], depth: 'fixed' },
-                  ],
-                })
-              }
-            >
-              add
-            </button>
-          )
-        }
-      >
-        {stations.map((known, at) => (
-          <div key={`${at} ${known.name}`} className="station-rows">
+        entries={stations}
+        most={8}
+        nameOf={({ name }) => name}
+        next={() => ({
+          name: `Station ${stations.length + 1}`,
+          tools: ['creaser'],
+          depth: 'fixed',
+        })}
+        onChange={(stations) => session.keep({ ...record, stations })}
+        rows={(station, at, change) => (
+          <>
             <TextField
               session={session}
               field="stations"
               label={`Station ${at + 1}`}
-              value={known.name}
-              change={(now, name) => ({
-                ...now,
-                stations: now.stations.map((other, index) =>
-                  index === at ? { ...other, name } : other,
-                ),
-              })}
+              value={station.name}
+              change={(now, name) => ({ ...now, stations: change({ name }) })}
             />
             <div className="row-field">
               <span>Holds</span>
               <Ticks
                 choices={TOOLS}
-                chosen={known.tools}
-                onToggle={(tool) => station(at, (now) => ({ tools: toggled(now.tools, tool) }))}
+                chosen={station.tools}
+                onToggle={(tool) =>
+                  session.keep({
+                    ...record,
+                    stations: change({ tools: toggled(station.tools, tool) }),
+                  })
+                }
               />
             </div>
             <RecordChoice
               session={session}
               label="Blade depth"
-              value={known.depth}
+              value={station.depth}
               choices={DEPTHS}
-              change={(now, depth) => ({
-                ...now,
-                stations: now.stations.map((other, index) =>
-                  index === at ? { ...other, depth } : other,
-                ),
-              })}
+              change={(now, depth) => ({ ...now, stations: change({ depth }) })}
             />
-            {stations.length > 1 && (
-              <button
-                type="button"
-                className="plain-button"
-                onClick={() =>
-                  session.keep({
-                    ...record,
-                    stations: stations.filter((_, other) => other !== at),
-                  })
-                }
-              >
-                remove {known.name}
-              </button>
-            )}
-          </div>
-        ))}
-      </Rows>
+          </>
+        )}
+      />
     </>
   );
 }

@@ -1,9 +1,12 @@
 /** Figures of a stock: thickness and weight, sizes, what it is for, what it costs. */
+import { useId } from 'react';
+
 import { useMeta } from '../api/queries';
 import type { SheetSize } from '../api/generated/types';
 import { Rows } from '../card/SpecCard';
 import { SwitchField } from '../card/SwitchField';
 import { type Editing, NumberField, OwnFigure, RecordChoice, TextField } from './fields';
+import { ListRows } from './ListRows';
 import type { Of } from './MachineFields';
 
 const YES_NO = [
@@ -12,11 +15,10 @@ const YES_NO = [
 ];
 
 export function StockFields(editing: Editing<Of<'stocks'>>) {
+  const colourId = useId();
   const known = useMeta().data?.sheet_sizes ?? [];
   const { session, unit } = editing;
   const { record } = session;
-  const sized = (at: number, change: Partial<SheetSize>) =>
-    record.sheets.map((size, other) => (other === at ? { ...size, ...change } : size));
   const yesNo = (label: string, is: boolean, keep: (is: boolean) => void) => (
     <SwitchField
       label={label}
@@ -66,13 +68,21 @@ export function StockFields(editing: Editing<Of<'stocks'>>) {
           ]}
           change={(now, printable) => ({ ...now, printable })}
         />
-        <TextField
-          session={session}
-          field="colour"
-          label="Colour of the face"
-          value={record.colour}
-          change={(now, colour) => ({ ...now, colour: colour.trim().toLowerCase() })}
-        />
+        <div className="row-field">
+          <label htmlFor={colourId}>Colour of the face</label>
+          <span className="inks">
+            <input
+              id={colourId}
+              type="color"
+              className="ink ink-mixed"
+              value={record.colour}
+              onChange={(event) => session.propose({ ...record, colour: event.target.value })}
+              onBlur={() => {
+                if (session.isHeld) session.keep(record);
+              }}
+            />
+          </span>
+        </div>
         {yesNo('White edges show', record.white_edges, (is) =>
           session.keep({ ...record, white_edges: is }),
         )}
@@ -117,68 +127,43 @@ export function StockFields(editing: Editing<Of<'stocks'>>) {
           </>
         )}
       </Rows>
-      <Rows
+      <ListRows<SheetSize>
         title="Sizes"
-        aside={
-          record.sheets.length < 20 && (
-            <button
-              type="button"
-              className="plain-button"
-              onClick={() => {
-                const has = (size: SheetSize) =>
-                  record.sheets.some(({ name }) => name === size.name);
-                const next = known.find((size) => !has(size)) ?? {
-                  name: `Size ${record.sheets.length + 1}`,
-                  width: 200,
-                  height: 300,
-                };
-                session.keep({ ...record, sheets: [...record.sheets, next] });
-              }}
-            >
-              add
-            </button>
-          )
-        }
-      >
-        {record.sheets.map((size, at) => (
-          <div key={at} className="station-rows">
+        entries={record.sheets}
+        most={20}
+        nameOf={({ name }) => name}
+        next={() => {
+          const has = (size: SheetSize) => record.sheets.some(({ name }) => name === size.name);
+          const own = { name: `Size ${record.sheets.length + 1}`, width: 200, height: 300 };
+          return known.find((size) => !has(size)) ?? own;
+        }}
+        onChange={(sheets) => session.keep({ ...record, sheets })}
+        rows={(size, at, change) => (
+          <>
             <TextField
               session={session}
               field="sheets.name"
               label={at === 0 ? 'First choice' : `Choice ${at + 1}`}
               value={size.name}
-              change={(now, name) => ({ ...now, sheets: sized(at, { name }) })}
+              change={(now, name) => ({ ...now, sheets: change({ name }) })}
             />
             <NumberField
               {...editing}
               field="sheets.width"
               label="Width"
               value={size.width}
-              change={(now, width) => ({ ...now, sheets: sized(at, { width }) })}
+              change={(now, width) => ({ ...now, sheets: change({ width }) })}
             />
             <NumberField
               {...editing}
               field="sheets.height"
               label="Height"
               value={size.height}
-              change={(now, height) => ({ ...now, sheets: sized(at, { height }) })}
+              change={(now, height) => ({ ...now, sheets: change({ height }) })}
             />
-            {record.sheets.length > 1 && (
-              <button
-                type="button"
-                className="plain-button"
-                onClick={() =>
-                  session.keep({
-                    ...record,
-                    sheets: record.sheets.filter((_, other) => other !== at),
-                  })
-                }
-              >
-                remove {size.name}
-              </button>
-            )}
-          </div>
-        ))}
+          </>
+        )}
+      >
         {yesNo('Comes from a roll', record.roll !== null, (is) =>
           session.keep({ ...record, roll: is ? { side: 25.4 } : null }),
         )}
@@ -191,7 +176,7 @@ export function StockFields(editing: Editing<Of<'stocks'>>) {
             change={(now, side) => ({ ...now, roll: { side } })}
           />
         )}
-      </Rows>
+      </ListRows>
       <Rows title="Price">
         {yesNo('A price is known', record.price !== null, (is) =>
           session.keep({ ...record, price: is ? { amount: 0.5, currency: '€' } : null }),

@@ -159,6 +159,18 @@ pub struct Span {
     pub is_quiet: bool,
 }
 
+impl Span {
+    /// Between two points of a panel's frame, always shown.
+    pub fn new(
+        key: &'static str,
+        panel: impl Into<String>,
+        from: (f64, f64),
+        to: (f64, f64),
+    ) -> Self {
+        Self { key, panel: panel.into(), ends: [from.into(), to.into()], is_quiet: false }
+    }
+}
+
 /// Where a label stands on a panel: around `centre` in its frame, `size` wide and high in the flat, mm.
 pub struct LabelSpot {
     /// The panel.
@@ -246,32 +258,35 @@ impl Design {
         self
     }
 
+    /// The same, showing figures.
+    #[must_use]
+    pub fn spans(mut self, spans: impl IntoIterator<Item = Span>) -> Self {
+        self.spans.extend(spans);
+        self
+    }
+
     /// The same, showing a figure between two points of a panel's frame.
     #[must_use]
     pub fn span(
-        mut self,
+        self,
         key: &'static str,
         panel: impl Into<String>,
         from: (f64, f64),
         to: (f64, f64),
     ) -> Self {
-        let ends = [from.into(), to.into()];
-        self.spans.push(Span { key, panel: panel.into(), ends, is_quiet: false });
-        self
+        self.spans([Span::new(key, panel, from, to)])
     }
 
     /// As [`span`](Self::span), shown only while the figure is in hand.
     #[must_use]
     pub fn quiet_span(
-        mut self,
+        self,
         key: &'static str,
         panel: impl Into<String>,
         from: (f64, f64),
         to: (f64, f64),
     ) -> Self {
-        let ends = [from.into(), to.into()];
-        self.spans.push(Span { key, panel: panel.into(), ends, is_quiet: true });
-        self
+        self.spans([Span { is_quiet: true, ..Span::new(key, panel, from, to) }])
     }
 
     /// The same with a label on a panel.

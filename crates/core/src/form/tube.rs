@@ -1,6 +1,6 @@
 //! A tube of walls side by side, closed by a glue flap on the first, with something at each end.
 
-use super::design::{Edge, Must, Step};
+use super::design::{Edge, Must, Span, Step};
 use super::{Panel, Role, flaps};
 
 /// What is at one end of a wall. Flaps are drawn as at the top, `u` from left to right; at the base
@@ -137,6 +137,16 @@ impl Box4 {
     /// Length of the hinge that those insets leave.
     pub fn side_hinge(&self, front: f64, back: f64) -> f64 {
         self.width + self.t - front - back
+    }
+
+    /// Its sizes, the two across it drawn `along` the walls from their base.
+    pub fn spans(&self, along: f64) -> [Span; 3] {
+        let [length, width, ..] = self.across();
+        [
+            Span::new("length", "Front", (along, 0.0), (along, length)),
+            Span::new("width", "Right side", (along, 0.0), (along, width)),
+            Span::new("height", "Right side", (0.0, 0.0), (self.height + self.t, 0.0)),
+        ]
     }
 
     /// What must hold of the tube itself.

@@ -49,7 +49,6 @@ fn design(f: &Figures) -> Design {
     let carton = box_of(f);
     let top = TuckEnd { name: "Top", on: 2 };
     let root = carton.tube(top.ends(&carton, f), base(&carton, f), f["glue"]);
-    let (t, across) = (f.t, carton.across());
     let glued = |corner: &str, flap: &str| Must::Glue(corner.to_owned(), flap.to_owned(), 0.0);
     Design::new(vec![Blank::downwards("Carton", root)], Stand::Upright)
         .steps(wrap_steps())
@@ -71,13 +70,8 @@ fn design(f: &Figures) -> Design {
         .limits(top.limits(f))
         .limits([glue_limit(f)])
         .holds(carton.volume())
-        .span("length", "Front", (carton.height, 0.0), (carton.height, across[0]))
-        .span("width", "Right side", (carton.height, 0.0), (carton.height, across[1]))
-        .span("height", "Right side", (0.0, 0.0), (carton.height + t, 0.0))
-        .span("tuck", "Top tuck", (0.0, 0.0), (0.0, f["tuck"]))
-        .span("dust", "Top right dust flap", (0.0, 0.0), (0.0, f["dust"]))
-        .span("glue", "Glue flap", (0.0, 0.0), (0.0, f["glue"]))
-        .quiet_span("slit", "Top tuck", (0.0, 0.0), (f["slit"], 0.0))
+        .spans(carton.spans(carton.height))
+        .spans(top.spans(f))
 }
 
 /// The four walls' base flaps.

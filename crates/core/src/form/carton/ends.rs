@@ -1,7 +1,7 @@
 //! What closes a carton's end: a tuck closure over dust flaps.
 
 use crate::check::Sense;
-use crate::form::design::{Limit, Must, Step};
+use crate::form::design::{Limit, Must, Span, Step};
 use crate::form::figures::{Bounds, Figures, Param};
 use crate::form::flaps;
 use crate::form::tube::{Box4, End};
@@ -117,6 +117,20 @@ impl TuckEnd {
             Step::turn(format!("Bend the {low}’s tuck in"), bend),
             Step::turn(format!("Set the {low}’s tuck behind the wall"), set),
             Step::turn(format!("Close the {low}"), push),
+        ]
+    }
+
+    /// Its figures, and the glue flap's.
+    pub fn spans(&self, f: &Figures) -> [Span; 4] {
+        let (tuck, dust) =
+            (format!("{} tuck", self.name), format!("{} right dust flap", self.name));
+        let deep = |key, panel| Span::new(key, panel, (0.0, 0.0), (0.0, f[key]));
+        let slit = Span::new("slit", tuck.clone(), (0.0, 0.0), (f["slit"], 0.0));
+        [
+            deep("tuck", tuck),
+            deep("dust", dust),
+            deep("glue", "Glue flap".to_owned()),
+            Span { is_quiet: true, ..slit },
         ]
     }
 

@@ -82,7 +82,7 @@ fn design(f: &Figures) -> Design {
         leaning(gusset, roof.gusset("Left", across[3], LineKind::Cut)),
     ];
     let root = carton.tube(tops, base(&carton, f), f["glue"]);
-    let (t, s) = (f.t, roof.slope);
+    let s = roof.slope;
     let seam = |corner: &str, corner_edge: [(f64, f64); 2], wall: &str, x: f64| {
         Must::Meet(
             Edge::new(corner, corner_edge[0], corner_edge[1]),
@@ -108,9 +108,7 @@ fn design(f: &Figures) -> Design {
         ])
         .limits([glue_limit(f)])
         .holds(carton.volume())
-        .span("length", "Front", (carton.height, 0.0), (carton.height, across[0]))
-        .span("width", "Right side", (carton.height, 0.0), (carton.height, across[1]))
-        .span("height", "Right side", (0.0, 0.0), (carton.height + t, 0.0))
+        .spans(carton.spans(carton.height))
         .span("handle", "Front handle", (0.0, 0.0), (0.0, f["handle"]))
         .span("rise", "Front roof", (0.0, 0.0), (0.0, s))
         .span("glue", "Glue flap", (0.0, 0.0), (0.0, f["glue"]))

@@ -52,7 +52,6 @@ const DUST: Param = Param::length(
 fn design(f: &Figures) -> Design {
     let carton = box_of(f);
     let root = carton.tube(end("Top", &carton, f), end("Base", &carton, f), f["glue"]);
-    let (t, across) = (f.t, carton.across());
     let steps = |name: &str| {
         let low = name.to_lowercase();
         [
@@ -77,9 +76,7 @@ fn design(f: &Figures) -> Design {
         ])
         .limits([glue_limit(f)])
         .holds(carton.volume())
-        .span("length", "Front", (carton.height, 0.0), (carton.height, across[0]))
-        .span("width", "Right side", (carton.height, 0.0), (carton.height, across[1]))
-        .span("height", "Right side", (0.0, 0.0), (carton.height + t, 0.0))
+        .spans(carton.spans(carton.height))
         .span("dust", "Top right flap", (0.0, 0.0), (0.0, f["dust"]))
         .span("glue", "Glue flap", (0.0, 0.0), (0.0, f["glue"]))
 }

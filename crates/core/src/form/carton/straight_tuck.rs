@@ -61,7 +61,6 @@ fn design(f: &Figures) -> Design {
 pub(super) fn tucked(f: &Figures, top: &TuckEnd, base: &TuckEnd) -> Design {
     let carton = box_of(f);
     let root = carton.tube(top.ends(&carton, f), base.ends(&carton, f), f["glue"]);
-    let (t, across) = (f.t, carton.across());
     Design::new(vec![Blank::downwards("Carton", root)], Stand::Upright)
         .steps(wrap_steps())
         .steps(base.steps(f))
@@ -76,12 +75,7 @@ pub(super) fn tucked(f: &Figures, top: &TuckEnd, base: &TuckEnd) -> Design {
         .limits(base.limits(f))
         .limits([glue_limit(f)])
         .holds(carton.volume())
-        .span("length", "Front", (carton.height + t, 0.0), (carton.height + t, across[0]))
-        .span("width", "Right side", (carton.height + t, 0.0), (carton.height + t, across[1]))
-        .span("height", "Right side", (0.0, 0.0), (carton.height + t, 0.0))
-        .span("tuck", "Top tuck", (0.0, 0.0), (0.0, f["tuck"]))
-        .span("dust", "Top right dust flap", (0.0, 0.0), (0.0, f["dust"]))
-        .span("glue", "Glue flap", (0.0, 0.0), (0.0, f["glue"]))
-        .quiet_span("slit", "Top tuck", (0.0, 0.0), (f["slit"], 0.0))
+        .spans(carton.spans(carton.height + f.t))
+        .spans(top.spans(f))
         .quiet_span("clearance", "Top", (0.0, f["width"] - f["clearance"]), (0.0, f["width"]))
 }
