@@ -251,7 +251,45 @@ mod tests {
         assert!(Outline::new(vec![Point::ZERO, Point::new(1.0, 1.0)]).is_none());
     }
 
+    /// A ring around the origin whose corners are so far from it.
+    fn star(radii: &[f64]) -> Vec<Point> {
+        let step = std::f64::consts::TAU / f64::from(u32::try_from(radii.len()).unwrap());
+        radii
+            .iter()
+            .zip(0..)
+            .map(|(radius, at)| {
+                let (sin, cos) = (f64::from(at) * step).sin_cos();
+                Point::new(radius * cos, radius * sin)
+            })
+            .collect()
+    }
+
     proptest! {
+        /// Against geo's distance between polygons, wherever the two lie.
+        #[test]
+        fn the_nearest_points_are_as_far_apart_as_geo_measures(
+            one in prop::collection::vec(3.0..20.0f64, 3..12), other in prop::collection::vec(3.0..20.0f64, 3..12),
+            dx in -60.0..60.0f64, dy in -60.0..60.0f64, turn in 0.0..7.0f64,
+        ) {
+            let [one, other] = [one, other].map(|radii| Outline::new(star(&radii)).unwrap());
+            let other = other.transformed(Affine::translate((dx, dy)) * Affine::rotate(turn));
+            let [a, b] = [&one, &other].map(|outline| {
+                let ring = outline.points().iter().map(|p| (p.x, p.y)).collect();
+                geo::Polygon::new(ring, Vec::new())
+            });
+            let exact = geo::Distance::distance(&geo::Euclidean, &a, &b);
+            match one.nearest(&other, 30.0) {
+                Some((gap, ..)) if gap < 0.0 => prop_assert!(exact < 1e-5, "{exact} apart"),
+                Some((gap, from, to)) => {
+                    prop_assert!((gap - exact).abs() < 1e-5, "{gap} instead of {exact}");
+                    prop_assert!((from.distance(to) - gap).abs() < 1e-9);
+                    prop_assert_eq!(one.clearance(&other, 30.0), Some(gap));
+                    prop_assert_eq!(one.clearance(&other, gap * 0.99), None);
+                }
+                None => prop_assert!(exact > 30.0 - 1e-5, "{exact} apart"),
+            }
+        }
+
         /// Against the geo library's boolean operations, which share no code with this test.
         #[test]
         fn overlap_agrees_with_the_area_in_common(

@@ -256,6 +256,53 @@ mod tests {
         assert!(left.intersection(&hole).minus(&inner).area() < 1e-6, "its edge does not");
     }
 
+    use proptest::prelude::*;
+
+    /// A page with rectangular bites, some in its middle and some over its edge.
+    fn bitten(bites: &[(f64, f64, f64, f64)]) -> Region {
+        bites.iter().fold(Region::rect(Rect::new(0.0, 0.0, 200.0, 140.0)), |left, bite| {
+            let (x, y, width, height) = *bite;
+            left.minus(&Region::rect(Rect::new(x, y, x + width, y + height)))
+        })
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(80))]
+
+        /// Parts without holes make up the whole, and no two have area in common.
+        #[test]
+        fn simple_parts_are_the_region(
+            bites in prop::collection::vec((-20.0..200.0f64, -20.0..140.0f64, 2.0..60.0f64, 2.0..60.0f64), 0..6),
+        ) {
+            let region = bitten(&bites);
+            let parts: Vec<Region> = region
+                .simple_parts()
+                .iter()
+                .map(|ring| Region::inside(&crate::geometry::polygon(ring)))
+                .collect();
+            prop_assert!(parts.iter().all(|part| part.0.iter().all(|ring| ring.interiors().is_empty())));
+            let sum: f64 = parts.iter().map(Region::area).sum();
+            prop_assert!((sum - region.area()).abs() < 1e-3, "{sum} of {}", region.area());
+            let all = parts.iter().fold(Region::empty(), |all, part| all.union(part));
+            prop_assert!(region.minus(&all).area() < 1e-3 && all.minus(&region).area() < 1e-3);
+        }
+
+        /// Held smaller and grown again it stays within itself; what is kept clear of it holds all that lies near.
+        #[test]
+        fn what_is_held_smaller_keeps_off_the_border(
+            bites in prop::collection::vec((-20.0..200.0f64, -20.0..140.0f64, 2.0..60.0f64, 2.0..60.0f64), 0..5),
+            by in 0.2..8.0f64,
+        ) {
+            let region = bitten(&bites);
+            let less = region.shrunk(by);
+            prop_assert!(less.minus(&region).area() < 1e-6);
+            prop_assert!(less.rounded_out(by * 0.999).minus(&region).area() < 1e-3);
+            let clear = region.kept_clear(by);
+            prop_assert!(region.rounded_out(by).minus(&clear).area() < 1e-3);
+            prop_assert!(clear.minus(&region.rounded_out(by * 1.5)).area() < 1e-3, "no corner strays further");
+        }
+    }
+
     #[test]
     fn algebra_keeps_areas() {
         let page = Region::rect(Rect::new(0.0, 0.0, 100.0, 50.0));
