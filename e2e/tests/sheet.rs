@@ -243,6 +243,19 @@ async fn ways_to_fit_are_shown_with_drawings_and_one_is_carried_out() {
 }
 
 #[tokio::test(flavor = "multi_thread")]
+async fn of_several_pieces_that_fit_nowhere_the_one_in_question_is_named() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser, 18).await;
+    // Neither the carton nor the bookmark goes onto a card of 60 × 110 mm.
+    browser.choose("Sheet", "own size").await;
+    browser.enter("Width", "60").await;
+    browser.enter("Height", "110").await;
+    browser.click("Ways to fit").await;
+    browser.read(".ways-sum", "for “Straight-tuck carton”, each one tried").await;
+    browser.read(".ways-sum", "1 more fit nowhere: they come next").await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
 async fn a_piece_in_two_parts_fits_folds_and_is_put_together_again() {
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, RUNNER_BEAN).await;

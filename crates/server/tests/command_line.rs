@@ -78,6 +78,41 @@ fn check_prints_a_table_and_its_exit_code_says_whether_something_is_broken() {
 }
 
 #[test]
+fn a_job_of_several_pieces_is_checked_piece_by_piece_and_its_layout_goes_out() {
+    let (data, out) = (data(), TempDir::new().unwrap());
+    let folder = data.path().to_str().unwrap();
+    let checked = aptum(&["check", "Spring table set", "--data", folder]);
+    assert_eq!(checked.status.code(), Some(0));
+    let table = String::from_utf8(checked.stdout).unwrap();
+    for piece in ["Straight-tuck carton: copies", "Plant tag: copies", "Sowing bookmark: copies"] {
+        assert!(table.contains(piece), "{piece} in\n{table}");
+    }
+
+    // Two sheets in rows and columns; nested they are one, and the archive keeps that.
+    let store = Store::open(data.path()).unwrap();
+    let workshop = store.workshop().unwrap();
+    let mut job = store.job(18).unwrap().job;
+    let sheets = |job: &Job, folder: &str| {
+        let archive = out.path().join("set.aptum");
+        std::fs::write(&archive, JobFile::new(job, &workshop).to_archive().unwrap()).unwrap();
+        let target = out.path().join(folder);
+        let done = aptum(&["export", archive.to_str().unwrap(), "--out", target.to_str().unwrap()]);
+        assert!(done.status.success(), "{}", String::from_utf8_lossy(&done.stderr));
+        let names = std::fs::read_dir(&target).unwrap();
+        names
+            .map(|file| file.unwrap().file_name().into_string().unwrap())
+            .filter(|name| name.starts_with("cut-"))
+            .count()
+    };
+    assert_eq!(sheets(&job, "rows"), 2);
+    job.sheet.turning = aptum_core::sheet::Turning::Quarter;
+    let nested = aptum_core::nest_job(&job, &workshop, &aptum_core::sheet::nest::ToTheEnd).unwrap();
+    job.sheet.kept = Some(nested.kept);
+    let laid = prepare(&job, &workshop).unwrap().layout.each_sheet().count();
+    assert_eq!(sheets(&job, "nested"), laid);
+}
+
+#[test]
 fn what_cannot_be_done_is_said_with_exit_code_2() {
     let (data, out) = (data(), TempDir::new().unwrap());
     let folder = data.path().to_str().unwrap();

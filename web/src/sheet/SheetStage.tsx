@@ -169,6 +169,8 @@ export function SheetStage(props: StageProps) {
       </SpecCard>
       {open === 'ways' && (
         <WaysPane
+          // Another window may change the job meanwhile: its ways are looked for afresh.
+          key={JSON.stringify(job)}
           job={job}
           onApply={(changes) => {
             setOpen(null);

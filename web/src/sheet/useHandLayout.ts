@@ -48,6 +48,8 @@ export function useHandLayout(session: JobSession, run: number): HandLayout {
   });
   const asked = useRef<{ busy: boolean; next: (() => void) | null }>({ busy: false, next: null });
   const queue = useRef(Promise.resolve());
+  // Which drag is going on: what is answered of one before is too late.
+  const drag = useRef(0);
 
   const choose = useCallback(
     (next: Iterable<number>) => {
@@ -64,6 +66,8 @@ export function useHandLayout(session: JobSession, run: number): HandLayout {
   };
 
   const act = (what: Act, of?: Iterable<number>) => {
+    drag.current += 1;
+    asked.current.next = null;
     const doIt = async () => {
       const { job, chosen: current } = now.current;
       try {
@@ -80,18 +84,21 @@ export function useHandLayout(session: JobSession, run: number): HandLayout {
         fail(error);
       }
     };
-    queue.current = queue.current.then(doIt);
+    // What went wrong with one act was said; the next has its turn all the same.
+    queue.current = queue.current.catch(() => undefined).then(doIt);
     return queue.current;
   };
 
   /** One request at a time; of those that come meanwhile only the newest is sent. */
   const ask = (by: Offset, snap: number) => {
+    const own = drag.current;
     const send = () => {
       asked.current.busy = true;
       const { job, chosen: current } = now.current;
       api
         .arrange(job, { run, chosen: [...current], what: { act: 'move', ...by, snap } })
         .then((done) => {
+          if (own !== drag.current) return;
           setTrial(done);
           setClearance(done.clearance);
         })
@@ -116,6 +123,7 @@ export function useHandLayout(session: JobSession, run: number): HandLayout {
     act,
     try: ask,
     drop: () => {
+      drag.current += 1;
       asked.current.next = null;
       setTrial(null);
     },
