@@ -12,6 +12,9 @@ use crate::workshop::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Worksh
 pub struct Records<'a> {
     /// The card of each piece.
     pub stocks: Vec<&'a Stock>,
+    /// The card of each piece's backing layer, in a job where any has one.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    backings: Vec<Option<&'a Stock>>,
     /// The printer, when something is printed.
     pub printer: Option<&'a Printer>,
     /// The cutter, unless a hand cuts.
@@ -33,6 +36,7 @@ impl<'a> Records<'a> {
         let mut faults = Faults::default();
         let plan = &job.sheet;
         let mut stocks = Vec::new();
+        let mut backings = Vec::new();
         for piece in job.pieces() {
             match workshop.stocks.get(piece.stock) {
                 Some(stock) => stocks.push(stock),
@@ -40,12 +44,16 @@ impl<'a> Records<'a> {
                     faults.add(unknown(&format!("{}stock", piece.path), "stock", piece.stock));
                 }
             }
-            if let Some(backing) = &piece.form.backing
-                && !workshop.stocks.contains_key(&backing.stock)
-            {
+            let layer = piece.form.backing.as_ref().map(|backing| &backing.stock);
+            let backing = layer.and_then(|id| workshop.stocks.get(id));
+            if let (Some(id), None) = (layer, backing) {
                 let field = format!("{}form.backing.stock", piece.path);
-                faults.add(unknown(&field, "stock", &backing.stock));
+                faults.add(unknown(&field, "stock", id));
             }
+            backings.push(backing);
+        }
+        if backings.iter().all(Option::is_none) {
+            backings.clear();
         }
         let mut look_up = |field, kind, id: Option<&RecordId>, known: bool| {
             if let Some(id) = id
@@ -68,6 +76,7 @@ impl<'a> Records<'a> {
         let by_marks = cutter.is_some_and(|cutter| cutter.finds.by_marks());
         faults.or(Self {
             stocks,
+            backings,
             printer: printer.filter(|_| printed),
             cutter,
             carrier: carrier.filter(|_| cutter.is_some()),
@@ -82,6 +91,16 @@ impl<'a> Records<'a> {
         self.stocks[0]
     }
 
+    /// Every card of the job with the field that names it.
+    pub(crate) fn cards(&self, job: &Job) -> Vec<(String, &'a Stock)> {
+        let own = job.pieces().zip(&self.stocks);
+        let own = own.map(|(piece, stock)| (format!("{}stock", piece.path), *stock));
+        let layers = job.pieces().zip(&self.backings).filter_map(|(piece, layer)| {
+            Some((format!("{}form.backing.stock", piece.path), (*layer)?))
+        });
+        own.chain(layers).collect()
+    }
+
     /// The machines the sheet goes through.
     #[must_use]
     pub fn machines(&self) -> Machines<'a> {
@@ -93,6 +112,7 @@ impl<'a> Records<'a> {
             sides: self
                 .stocks
                 .iter()
+                .chain(self.backings.iter().flatten())
                 .filter_map(|stock| stock.roll)
                 .map(|roll| roll.side)
                 .fold(0.0, f64::max),

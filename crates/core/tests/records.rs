@@ -94,6 +94,61 @@ fn every_figure_has_bounds_and_its_remedy_is_within_them() {
     assert!(tried > 150, "{tried}");
 }
 
+/// Lengths that a unit writes differently, among them none in another unit’s name.
+#[test]
+fn faults_and_drawings_are_written_in_the_unit_that_is_asked_for() {
+    let others = |unit: Unit| {
+        [(Unit::Mm, " mm"), (Unit::Cm, " cm"), (Unit::In, " in")]
+            .into_iter()
+            .filter(move |(other, _)| *other != unit)
+            .map(|(_, ending)| ending)
+    };
+    let speaks = |text: &str, unit: Unit| {
+        let words: Vec<&str> = text.split([',', ':', '.', ';']).collect();
+        // “in” is a word too: only after a figure is it a unit.
+        let is_unit = |part: &&str, ending: &str| {
+            part.match_indices(ending).any(|(at, _)| {
+                let after = &part[at + ending.len()..];
+                part[..at].ends_with(|c: char| c.is_ascii_digit())
+                    && !after.starts_with(char::is_alphanumeric)
+            })
+        };
+        others(unit).find(|ending| words.iter().any(|part| is_unit(part, ending)))
+    };
+    let mut lengths = 0;
+    for mut whole in records() {
+        // Names are the users’ own, and some of the demo’s hold a length.
+        whole["name"] = json!("Nameless");
+        for size in whole["sheets"].as_array_mut().into_iter().flatten() {
+            size["name"] = json!("Size");
+        }
+        for unit in Unit::ALL {
+            let record: Record = serde_json::from_value(whole.clone()).unwrap();
+            for part in draw_record(&record, unit).parts {
+                assert_eq!(speaks(&part.name, unit), None, "{}", part.name);
+            }
+            let mut found = Vec::new();
+            numbers(&whole, "", "", &mut found);
+            for (_, pointer) in found {
+                let mut changed = whole.clone();
+                *changed.pointer_mut(&pointer).unwrap() = json!(-12.7);
+                let record: Record = serde_json::from_value(changed).unwrap();
+                for error in record.validate(unit).unwrap_err() {
+                    assert_eq!(speaks(&error.message, unit), None, "{}", error.message);
+                    assert_eq!(speaks(&error.remedy.text, unit), None, "{}", error.remedy.text);
+                    let own = match unit {
+                        Unit::Mm => "-12.7 mm",
+                        Unit::Cm => "-1.27 cm",
+                        Unit::In => "-1/2 in",
+                    };
+                    lengths += usize::from(error.message.contains(own));
+                }
+            }
+        }
+    }
+    assert!(lengths > 150, "{lengths} lengths were read");
+}
+
 #[test]
 fn a_drawing_stays_within_its_size_and_changes_with_the_figures() {
     for whole in records() {
@@ -185,6 +240,63 @@ fn the_sides_of_any_card_from_a_roll_count() {
     workshop.stocks.get_mut(&"white-14pt".into()).unwrap().roll = Some(roll);
     let window = prepare(&job, &workshop).unwrap().windows.cut.base;
     assert!((window.x0 - 25.4).abs() < 1e-9, "{window:?}");
+}
+
+fn backed(stock: &str) -> Job {
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../demo/jobs/plant-tag.json")).unwrap();
+    job.form.backing.as_mut().unwrap().stock = stock.into();
+    job
+}
+
+#[test]
+fn a_backing_layers_card_goes_through_the_cutter_too() {
+    let mut workshop = workshop();
+    let job = backed("grey-board-1");
+    let card = |job: &Job, workshop: &Workshop| {
+        check(&prepare(job, workshop).unwrap().checks, "caliper").unwrap().clone()
+    };
+    let broken = card(&job, &workshop);
+    assert_eq!(broken.state, State::Broken, "1 mm in a cutter for 0.8 mm");
+    assert_eq!(broken.remedies[0].changes[0].field, "form.backing.stock");
+    assert_eq!(card(&backed("white-14pt"), &workshop).state, State::Fits);
+
+    // Its roll's sides take room as any other card's.
+    let before = prepare(&backed("white-14pt"), &workshop).unwrap().windows.cut.base;
+    let roll = aptum_core::workshop::Roll { side: 40.0 };
+    workshop.stocks.get_mut(&"white-14pt".into()).unwrap().roll = Some(roll);
+    let after = prepare(&backed("white-14pt"), &workshop).unwrap().windows.cut.base;
+    assert!(before.x0 < 39.0 && (after.x0 - 40.0).abs() < 1e-9, "{before:?}, {after:?}");
+}
+
+/// ISO 216 and the sizes of ANSI: A3 is 297 × 420 mm, tabloid 279.4 × 431.8 mm, so neither is cut from the other.
+#[test]
+fn card_that_is_kept_in_smaller_sheets_only_is_pointed_out() {
+    let workshop = workshop();
+    let sizes = |job: &Job| -> Vec<Check> {
+        let checks = prepare(job, &workshop).unwrap().checks;
+        checks.into_iter().filter(|check| check.id.starts_with("card-size")).collect()
+    };
+    assert!(sizes(&backed("white-14pt")).is_empty());
+    let mut job = backed("ivory-cover-80");
+    let found = sizes(&job);
+    assert_eq!(found.len(), 1, "{found:?}");
+    assert_eq!(found[0].state, State::Attention);
+    assert_eq!(found[0].verdict, "Ivory cover 80 lb is not kept as large as A3");
+    // A4 is no sheet of it either, and is cut from tabloid.
+    job.sheet.size =
+        aptum_core::sheet::SheetSize { name: "A4".into(), width: 210.0, height: 297.0 };
+    assert!(sizes(&job).is_empty());
+    // Each piece's card counts, and each card once.
+    let mut set: Job =
+        serde_json::from_str(include_str!("../../../demo/jobs/spring-table-set.json")).unwrap();
+    for companion in &mut set.companions {
+        companion.stock = "jar-label-paper".into();
+    }
+    set.stock = "ivory-cover-80".into();
+    assert_eq!(sizes(&set).len(), 2);
+    let texts: Vec<&str> = found[0].remedies.iter().map(|remedy| remedy.text.as_str()).collect();
+    assert_eq!(texts, ["Use Tabloid upright", "Use Tabloid on its side"]);
 }
 
 /// Common practice: colour goes 1 to 3 mm past the cut.

@@ -152,3 +152,47 @@ fn a_drawing_and_its_faults_speak_the_unit_that_was_asked_for() {
     }
     assert_eq!(names("ell", &printer).0, 422, "no unit of ours");
 }
+
+#[test]
+fn a_new_job_starts_from_what_is_at_hand_and_from_nothing_retired() {
+    let api = Api::new();
+    let starting = || api.get("/api/meta")["starting_job"].clone();
+    let keep = |kind: &str, id: &str, keeping: &str| {
+        let state = api.state();
+        let mut changed = record(&state, kind, id);
+        changed["keeping"] = json!(keeping);
+        let entry = json!({ "version": state["version"], "record": changed });
+        let path = format!("/api/workshop/records/{id}");
+        assert_eq!(api.ask(Method::Put, &path, &entry).0, 200, "{kind}/{id}");
+    };
+    let ids = |kind: &str| -> Vec<String> {
+        api.state()["workshop"][kind].as_object().unwrap().keys().cloned().collect()
+    };
+    for (kind, field) in
+        [("stocks", "/stock"), ("printers", "/sheet/printer"), ("cutters", "/sheet/cutter")]
+    {
+        let all = ids(kind);
+        for at_hand in &all {
+            // One at hand, the others in lists.
+            for id in &all {
+                keep(kind, id, if id == at_hand { "at-hand" } else { "kept" });
+            }
+            let job = starting();
+            let chosen = job.pointer(field).unwrap();
+            // A stock that is too thick for the cutter is passed over.
+            let caliper = api.state()["workshop"]["stocks"][at_hand]["caliper"].as_f64();
+            if kind != "stocks" || caliper < Some(0.5) {
+                assert_eq!(chosen, at_hand, "{kind}");
+            }
+            keep(kind, at_hand, "retired");
+            assert_ne!(starting().pointer(field).unwrap(), at_hand, "{kind}");
+        }
+        for id in &all {
+            keep(kind, id, "kept");
+        }
+    }
+    // What it starts from can be worked with.
+    let (status, preview) = api.post("/api/preview", &starting());
+    assert_eq!(status, 200, "{preview}");
+    assert!(preview["sheet"]["layout"]["laid"].as_u64() > Some(0), "{preview}");
+}

@@ -19,6 +19,7 @@ mod flat;
 mod labels;
 mod packet;
 pub mod panel;
+mod param;
 mod sleeve;
 mod solid;
 mod split;

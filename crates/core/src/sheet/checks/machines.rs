@@ -4,8 +4,9 @@ use kurbo::Rect;
 
 use super::{Scene, outline};
 use crate::check::{Check, Drawing, Sense, Stage, State};
-use crate::error::Remedy;
-use crate::sheet::Orientation;
+use crate::error::{Change, Remedy, Setting};
+use crate::sheet::ways::{on_sheet, ways_round};
+use crate::sheet::{Orientation, SheetSize};
 use crate::workshop::{Cutter, Finds, PrintableSide, Stock};
 
 impl Scene<'_> {
@@ -29,6 +30,7 @@ impl Scene<'_> {
                 );
             }
         }
+        checks.extend(self.cards_of_no_such_size(page));
         checks.extend(self.stock_that_takes_no_print());
         if let Some(cutter) = self.records.cutter {
             checks.extend(self.film_over_marks(cutter));
@@ -51,10 +53,10 @@ impl Scene<'_> {
                 .chain([Remedy::advice("Choose a smaller sheet or a larger cutter")])
                 .collect()
         };
-        let pieces = self.job.pieces().zip(&self.records.stocks);
-        let thickest = pieces.max_by(|(_, a), (_, b)| a.thickness().total_cmp(&b.thickness()));
-        let caliper = thickest.as_ref().map_or(0.0, |(_, stock)| stock.thickness());
-        let field = thickest.map_or_else(String::new, |(piece, _)| format!("{}stock", piece.path));
+        let cards = self.records.cards(self.job).into_iter();
+        let thickest = cards.max_by(|(_, a), (_, b)| a.thickness().total_cmp(&b.thickness()));
+        let (field, caliper) =
+            thickest.map_or_else(Default::default, |(field, stock)| (field, stock.thickness()));
         let thinner = || {
             self.workshop
                 .stocks
@@ -90,6 +92,53 @@ impl Scene<'_> {
             self.length("caliper", "Card thickness", (caliper, Sense::AtMost, cutter.thickest))
                 .remedies(thinner),
         ]
+    }
+
+    /// Card that is not kept in sheets from which the page could be cut.
+    fn cards_of_no_such_size(&self, page: Rect) -> Vec<Check> {
+        let sides = |width: f64, height: f64| (width.min(height), width.max(height));
+        let (short, long) = sides(page.width(), page.height());
+        let mut named: Vec<&str> = Vec::new();
+        let mut checks = Vec::new();
+        for (_, stock) in self.records.cards(self.job) {
+            let is_enough = |size: &SheetSize| {
+                let (across, along) = sides(size.width, size.height);
+                across >= short - 0.01 && along >= long - 0.01
+            };
+            let largest = stock
+                .sheets
+                .iter()
+                .max_by(|a, b| (a.width * a.height).total_cmp(&(b.width * b.height)));
+            let Some(largest) = largest else { continue };
+            if stock.sheets.iter().any(is_enough) || named.contains(&stock.name.as_str()) {
+                continue;
+            }
+            named.push(&stock.name);
+            let name = &self.job.sheet.size.name;
+            let check = Check::yes_or_no(
+                &format!("card-size-{}", named.len()),
+                Stage::Sheet,
+                "Card in this size",
+                State::Attention,
+                [
+                    largest.name.clone(),
+                    "is the largest of it".to_owned(),
+                    format!("{} is not kept as large as {name}", stock.name),
+                ],
+            );
+            checks.push(check.remedies(|| {
+                ways_round(largest)
+                    .map(|(orientation, id, words)| {
+                        let (_, mut changes) = on_sheet(self.job, largest, orientation, id);
+                        if self.job.sheet.kept.is_some() {
+                            changes.push(Change::new("sheet.kept", Setting::Standard));
+                        }
+                        Remedy { text: format!("Use {}{words}", largest.name), changes }
+                    })
+                    .collect()
+            }));
+        }
+        checks
     }
 
     /// Card that takes no print, under a piece that is printed.

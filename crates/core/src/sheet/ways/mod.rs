@@ -174,7 +174,7 @@ fn ground_taken(job: &Job, workshop: &Workshop) -> Option<Ground> {
                     && page.width().max(page.height()) <= printer.length
             })
             && records.cutter.is_none_or(|cutter| {
-                records.stocks.iter().all(|stock| stock.thickness() <= cutter.thickest)
+                records.cards(job).iter().all(|(_, stock)| stock.thickness() <= cutter.thickest)
             });
     if taken { Ground::new(job, &records, "00000").ok() } else { None }
 }
