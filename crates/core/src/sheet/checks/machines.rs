@@ -7,7 +7,7 @@ use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::sheet::ways::{on_sheet, ways_round};
 use crate::sheet::{Orientation, SheetSize};
-use crate::workshop::{Cutter, Finds, PrintableSide, Stock};
+use crate::workshop::{Cutter, Finds, PrintableSide, RecordId, Stock};
 
 impl Scene<'_> {
     pub(super) fn machines(&self) -> Vec<Check> {
@@ -53,10 +53,13 @@ impl Scene<'_> {
                 .chain([Remedy::advice("Choose a smaller sheet or a larger cutter")])
                 .collect()
         };
-        let cards = self.records.cards(self.job).into_iter();
-        let thickest = cards.max_by(|(_, a), (_, b)| a.thickness().total_cmp(&b.thickness()));
-        let (field, caliper) =
-            thickest.map_or_else(Default::default, |(field, stock)| (field, stock.thickness()));
+        let cards = self.records.cards(self.job);
+        let caliper = cards.iter().map(|(_, stock)| stock.thickness()).fold(0.0, f64::max);
+        // Every card that is too thick is replaced at once.
+        let instead = |id: &RecordId| -> Vec<Change> {
+            let thick = cards.iter().filter(|(_, stock)| stock.thickness() > cutter.thickest);
+            thick.map(|(field, _)| Change::new(field, id.0.as_str())).collect()
+        };
         let thinner = || {
             self.workshop
                 .stocks
@@ -67,7 +70,7 @@ impl Scene<'_> {
                 .max_by(|(_, a), (_, b)| a.thickness().total_cmp(&b.thickness()))
                 .map(|(id, stock)| {
                     let text = format!("Use {}, {}", stock.name, self.show(stock.thickness()));
-                    Remedy::set(text, &field, id.0.as_str())
+                    Remedy { text, changes: instead(id) }
                 })
                 .into_iter()
                 .chain([Remedy::advice(format!(
@@ -144,9 +147,12 @@ impl Scene<'_> {
     /// Card that takes no print, under a piece that is printed.
     fn stock_that_takes_no_print(&self) -> Option<Check> {
         let pieces = self.job.pieces().zip(&self.records.stocks);
-        let (piece, stock) = pieces
+        let bare: Vec<_> = pieces
             .filter(|(piece, _)| piece.face.is_some())
-            .find(|(_, stock)| stock.printable == PrintableSide::Neither)?;
+            .filter(|(_, stock)| stock.printable == PrintableSide::Neither)
+            .map(|(piece, stock)| (format!("{}stock", piece.path), stock))
+            .collect();
+        let (_, stock) = bare.first()?;
         let check = Check::yes_or_no(
             "stock-printable",
             Stage::Sheet,
@@ -158,14 +164,17 @@ impl Scene<'_> {
                 format!("{} cannot be printed", stock.name),
             ],
         );
-        let field = format!("{}stock", piece.path);
         let others = self.workshop.stocks.iter().filter(|(_, other)| {
             other.printable != PrintableSide::Neither && other.keeping.is_offered()
         });
         Some(check.remedies(|| {
             others
-                .map(|(id, other)| {
-                    Remedy::set(format!("Use {}", other.name), &field, id.0.as_str())
+                .map(|(id, other)| Remedy {
+                    text: format!("Use {}", other.name),
+                    changes: bare
+                        .iter()
+                        .map(|(field, _)| Change::new(field, id.0.as_str()))
+                        .collect(),
                 })
                 .collect()
         }))

@@ -5,6 +5,7 @@ use kurbo::Rect;
 use super::{Scene, outline};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
+use crate::sheet::place_marks;
 use crate::workshop::{Cutter, EyeRange, Finds, MarkSet};
 
 impl Scene<'_> {
@@ -89,17 +90,27 @@ impl Scene<'_> {
         .collect()
     }
 
-    /// The use of each other mark set that the cutter can go by.
+    /// The use of each other mark set that the cutter can go by, and that its eye reaches on this sheet.
     fn readable_sets(&self, cutter: &Cutter) -> Vec<Remedy> {
         let others = self.workshop.mark_sets.iter().filter(|(id, set)| {
             set.keeping.is_offered()
                 && cutter.reads(set)
+                && self.reaches(cutter, set)
                 && self.job.sheet.marks.as_ref() != Some(id)
         });
         let chosen = others.map(|(id, set)| {
             Remedy::set(format!("Use {}", set.name), "sheet.marks", id.0.as_str())
         });
         chosen.collect()
+    }
+
+    /// False for marks that would stand nearer to the sheet's edge than the eye reads.
+    fn reaches(&self, cutter: &Cutter, set: &MarkSet) -> bool {
+        let Finds::Eye(eye) = &cutter.finds else { return true };
+        let windows = &self.ground.windows;
+        let placed = place_marks(set, windows.page, windows.printable, "00000");
+        let rooms = placed.marks.iter().map(|mark| inside_by(mark.bounds, windows.page));
+        rooms.fold(f64::INFINITY, f64::min) >= eye.edge - 1e-6
     }
 
     fn eye(
