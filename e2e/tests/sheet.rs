@@ -252,7 +252,7 @@ async fn of_several_pieces_that_fit_nowhere_the_one_in_question_is_named() {
     browser.enter("Height", "110").await;
     browser.click("Ways to fit").await;
     browser.read(".ways-sum", "for “Straight-tuck carton”, each one tried").await;
-    browser.read(".ways-sum", "1 more fit nowhere: they come next").await;
+    browser.read(".ways-sum", "One more fits nowhere: it comes next").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

@@ -43,6 +43,22 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
       onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
     />
   );
+  const distances = [
+    {
+      field: 'sheet.spacing',
+      label: 'Between pieces',
+      note: 'Least distance between the cuts of neighbours.',
+      value: plan.spacing,
+      text: preview.spacing_text,
+    },
+    {
+      field: 'sheet.to_marks',
+      label: 'To the marks',
+      note: 'Least distance from a cut to what the marks keep clear.',
+      value: plan.to_marks,
+      text: preview.to_marks_text,
+    },
+  ];
   return (
     <Rows
       title="Lay out"
@@ -86,28 +102,9 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
           {nesting.outcome}
         </p>
       )}
-      <FigureField
-        figure={{
-          field: 'sheet.spacing',
-          label: 'Between pieces',
-          note: 'Least distance between the cuts of neighbours.',
-          value: plan.spacing,
-          text: preview.spacing_text,
-        }}
-        session={session}
-        unit={unit}
-      />
-      <FigureField
-        figure={{
-          field: 'sheet.to_marks',
-          label: 'To the marks',
-          note: 'Least distance from a cut to what the marks keep clear.',
-          value: plan.to_marks,
-          text: preview.to_marks_text,
-        }}
-        session={session}
-        unit={unit}
-      />
+      {distances.map((figure) => (
+        <FigureField key={figure.field} figure={figure} session={session} unit={unit} />
+      ))}
       <ChoiceField
         label="Turned"
         value={plan.turning}

@@ -17,6 +17,19 @@ const KINDS: Record<WayKind, string> = {
   split: 'In two parts',
 };
 
+/** What came of the search, in words. */
+function summed({ found, ruled_out, piece, others }: WaysDone): string {
+  if (ruled_out) return `Nothing here takes it: ${ruled_out}.`;
+  const ways = found === 1 ? 'One way' : `${found} ways`;
+  const more =
+    others === 1
+      ? ' One more fits nowhere: it comes next.'
+      : ` ${others} more fit nowhere: they come next.`;
+  const next = others > 0 ? more : '';
+  const whose = piece ? ` for “${piece}”` : '';
+  return `${ways}${whose}, each one tried. Nothing changes until you choose one.${next}`;
+}
+
 interface Props {
   job: Job;
   onApply: (changes: Change[]) => void;
@@ -45,12 +58,7 @@ export function WaysPane({ job, onApply, onClose }: Props) {
       </Offcanvas.Header>
       <Offcanvas.Body>
         <p className="ways-sum" role="status">
-          {trouble ??
-            (done
-              ? done.ruled_out
-                ? `Nothing here takes it: ${done.ruled_out}.`
-                : `${done.found} ways${done.piece ? ` for “${done.piece}”` : ''}, each one tried. Nothing changes until you choose one.${done.others > 0 ? ` ${done.others} more fit nowhere: they come next.` : ''}`
-              : 'Trying …')}
+          {trouble ?? (done ? summed(done) : 'Trying …')}
         </p>
         {kinds.map((kind) => (
           <section key={kind}>
