@@ -125,7 +125,7 @@ impl Scene<'_> {
                 State::Attention,
                 [
                     largest.name.clone(),
-                    "is the largest of it".to_owned(),
+                    "at most".to_owned(),
                     format!("{} is not kept as large as {name}", stock.name),
                 ],
             );
@@ -160,7 +160,7 @@ impl Scene<'_> {
             State::Broken,
             [
                 "neither side".to_owned(),
-                "of this card takes print".to_owned(),
+                "does".to_owned(),
                 format!("{} cannot be printed", stock.name),
             ],
         );
