@@ -73,7 +73,7 @@ fn a_sleeve_is_as_long_as_its_tray_and_goes_round_it() {
     near(bounds(&flat, "Sleeve right side").width(), 24.0 + CARD + 0.5 + CARD);
 }
 
-/// Derived: of n positions each tab takes 1/n of the edge less the gap, from left to right.
+/// Derived: n tabs and the n − 1 gaps between them take the whole edge, from left to right.
 #[test]
 fn index_tabs_stand_side_by_side() {
     for (id, count) in [("index-tabs", 5u8), ("index-tabs", 3), ("index-tabs-side", 4)] {
@@ -82,7 +82,8 @@ fn index_tabs_stand_side_by_side() {
         let flat = draw(id, &figures);
         assert_eq!(flat.parts.len(), usize::from(count));
         let long = if id == "index-tabs" { 120.0 } else { 80.0 };
-        let share = long / f64::from(count);
+        let count = f64::from(count);
+        let wide = (long - (count - 1.0)) / count;
         for (position, part) in flat.parts.iter().enumerate() {
             let points: Vec<_> =
                 part.outline.elements().iter().filter_map(|element| element.end_point()).collect();
@@ -92,7 +93,8 @@ fn index_tabs_stand_side_by_side() {
             } else {
                 points.iter().filter(|p| (p.x - 120.0).abs() < 1e-9).map(|p| p.y).collect()
             };
-            let (from, to) = (share * position as f64 + 0.5, share * (position + 1) as f64 - 0.5);
+            let from = (wide + 1.0) * position as f64;
+            let to = from + wide;
             for want in [from, to] {
                 assert!(
                     foot.iter().any(|at| (at - want).abs() < 1e-9),
@@ -108,10 +110,26 @@ fn more_leaves_than_positions_start_over_at_the_first() {
     let flat = draw("index-tabs", &[("width", 120.0), ("count", 4.0), ("leaves", 6.0)]);
     assert_eq!(flat.parts.len(), 6);
     let middle = |part: usize| flat.parts[part].labels[0].centre.x;
-    near(middle(0), 15.0);
-    near(middle(3), 105.0);
+    // Four tabs of (120 − 3 × 1) / 4 = 29.25, flush with both sides of the leaf.
+    near(middle(0), 14.625);
+    near(middle(3), 105.375);
     near(middle(4), middle(0));
     near(middle(5), middle(1));
+}
+
+#[test]
+fn a_tag_is_as_large_as_was_asked_for() {
+    for structure in CATALOGUE.iter().filter(|structure| structure.id.starts_with("tag")) {
+        for (width, height) in [(41.0, 83.0), (66.0, 40.0), (41.0, 41.0)] {
+            if structure.id == "tag-fold-over" {
+                continue;
+            }
+            let height = if structure.id == "tag-round" { width } else { height };
+            let flat = draw(structure.id, &[("width", width), ("height", height), ("hole", 0.0)]);
+            near(flat.parts[0].bounds.width(), width);
+            near(flat.parts[0].bounds.height(), height);
+        }
+    }
 }
 
 /// Common practice: at least a hole's width of card round it.
@@ -152,9 +170,13 @@ fn a_tag_may_have_a_ring_a_slot_and_a_stub() {
 #[test]
 fn scallops_come_out_even_and_bulge_by_a_quarter() {
     let flat = draw("tag-scalloped", &[("width", 40.0), ("height", 60.0), ("corner", 8.0)]);
-    // Five across and seven or eight along; each side bulges 2 mm.
-    near((flat.bounds.width() * 100.0).round() / 100.0, 44.0);
-    near((flat.bounds.height() * 100.0).round() / 100.0, 64.0);
+    // Each side bulges 2 mm out of a rectangle of 36 × 56: four or five across, seven along. The valleys
+    // lie on it.
+    let valleys = flat.parts[0].outline.elements().iter().filter_map(|element| element.end_point());
+    let across = valleys.filter(|at| (at.y - 2.0).abs() < 1e-9).count();
+    // Either corner, the valleys between, and the closing of the path at the foot's left.
+    assert!((5..=6).contains(&across), "{across}");
+    near(flat.bounds.width(), 40.0);
 }
 
 /// The triangle of a tent card: its base angle from cos β = d / 2h, by trigonometry.

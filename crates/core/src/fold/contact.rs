@@ -3,10 +3,13 @@
 use nalgebra::{Isometry3, Point3, Vector3};
 
 use super::model::FoldPanel;
-use crate::geometry::Point;
+use crate::geometry::{Point, Region, polygon};
 
 /// A hinge this far from a plane, mm, is off it.
 const OFF: f64 = 0.02;
+
+/// Plates whose planes are turned by less, as the sine of the angle, lie in parallel.
+const PARALLEL: f64 = 1e-3;
 
 /// A plate in space.
 pub(super) struct Plate<'a> {
@@ -119,7 +122,7 @@ pub(super) fn passes_through(one: &Plate<'_>, other: &Plate<'_>, tolerance: f64)
     }
     let way = one.normal.cross(&other.normal);
     let slant = way.norm();
-    if slant < 1e-3 {
+    if slant < PARALLEL {
         return 0.0;
     }
     let way = way / slant;
@@ -155,6 +158,43 @@ pub(super) fn passes_through(one: &Plate<'_>, other: &Plate<'_>, tolerance: f64)
         }
     }
     if deepest > tolerance { deepest } else { 0.0 }
+}
+
+/// How far two plates that lie in one plane lie in each other, mm: about the width of what they share, twice
+/// its area over its outline. 0 for plates a good half of a caliper apart or more, as layers on each other
+/// are, and for the strips of a curve, which lie off it by more than that.
+pub(super) fn lies_in(one: &Plate<'_>, other: &Plate<'_>, caliper: f64, tolerance: f64) -> f64 {
+    if one.panel.strip_of.is_some() || other.panel.strip_of.is_some() {
+        return 0.0;
+    }
+    if one.is_far_from(other) || one.normal.cross(&other.normal).norm() > PARALLEL {
+        return 0.0;
+    }
+    let is_off = |plate: &Plate<'_>, point: &Point3<f64>| plate.height(point).abs() > 0.55 * caliper;
+    if is_off(one, &other.centre) || is_off(other, &one.centre) {
+        return 0.0;
+    }
+    let ring = |plate: &Plate<'_>, ring: &[Point]| -> Vec<Point> {
+        let seen = ring.iter().map(|p| plate.place * Point3::new(p.x, p.y, 0.0));
+        let local = seen.map(|point| one.place.inverse() * point);
+        local.map(|point| Point::new(point.x, point.y)).collect()
+    };
+    let card = |plate: &Plate<'_>| {
+        let whole = Region::inside(&polygon(&ring(plate, &plate.panel.ring)));
+        plate.panel.openings.iter().fold(whole, |card, hole| {
+            card.minus(&Region::inside(&polygon(&ring(plate, hole))))
+        })
+    };
+    let shared = card(one).intersection(&card(other));
+    let width = |ring: &Vec<Point>| {
+        let round = ring.iter().zip(ring.iter().cycle().skip(1));
+        let (area, long) = round.fold((0.0, 0.0), |(area, long), (a, b)| {
+            (area + a.to_vec2().cross(b.to_vec2()) / 2.0, long + a.distance(*b))
+        });
+        2.0 * f64::abs(area) / f64::max(long, 1e-9)
+    };
+    let widest = shared.outer_rings().iter().map(width).fold(0.0, f64::max);
+    if widest > tolerance { widest } else { 0.0 }
 }
 
 /// How far a plate's corners have gone through another plate between two moments, mm: the greater of the

@@ -2,7 +2,7 @@
 
 use nalgebra::{Isometry3, Point3};
 
-use super::contact::{Plate, passes_through, went_through};
+use super::contact::{Plate, lies_in, passes_through, went_through};
 use super::model::FoldModel;
 use super::pose::Pose;
 use crate::form::design::{Edge, Must};
@@ -183,7 +183,9 @@ fn worst_contact(
         if plates[one].is_far_from(&plates[other]) || !counts(one, other) {
             return 0.0;
         }
-        passes_through(&plates[one], &plates[other], tolerance)
+        let (one, other) = (&plates[one], &plates[other]);
+        let through = passes_through(one, other, tolerance);
+        if through > 0.0 { through } else { lies_in(one, other, model.caliper, tolerance) }
     })
 }
 

@@ -3,9 +3,10 @@
 use std::collections::BTreeMap;
 use std::ops::Index;
 
+use super::flaps;
 use super::param::tidy;
 pub use super::param::{Bounds, Kind, Param};
-use super::{Figure, FigureKind, Form, Sizes, Structure};
+use super::{Basis, Figure, FigureKind, Form, Sizes, Structure};
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
@@ -64,11 +65,12 @@ pub(super) fn resolve(
         return Err(faults.or(()).err().unwrap_or_default());
     }
     let mut figures = Figures { t, values: BTreeMap::new() };
+    let c = clearance(structure, form, &figures);
     let mut shown = Vec::new();
     let mut sizes = Sizes::default();
     for param in structure.params {
         let bounds = (param.bounds)(&figures);
-        let more = param.calipers(form.basis) * t;
+        let more = param.added(form.basis, t, c);
         let standard = (param.standard)(&figures).clamp(bounds.least, bounds.most) + more;
         let set = form.figures.get(param.key).copied().flatten();
         let value = set.unwrap_or(standard);
@@ -88,11 +90,11 @@ pub(super) fn resolve(
         let held = if value.is_finite() { value.clamp(range[0], range[1]) } else { range[0] };
         let inside = if param.kind == Kind::Count { held.round() } else { held - more };
         figures.values.insert(param.key, inside);
-        if let Kind::Size { crease, outside } = param.kind {
+        if matches!(param.kind, Kind::Size { .. }) {
             sizes.keys.push(param.key.to_owned());
             sizes.inside.push(inside);
-            sizes.crease.push(inside + crease * t);
-            sizes.outside.push(inside + outside * t);
+            sizes.crease.push(inside + param.added(Basis::Crease, t, c));
+            sizes.outside.push(inside + param.added(Basis::Outside, t, c));
         }
         shown.push(Figure {
             field,
@@ -121,9 +123,20 @@ pub(super) fn resolve(
         });
     }
     if faults.is_empty() && structure.has_basis() {
-        too_thick(structure, form, &figures, unit, &mut faults);
+        too_thick(structure, form, (&figures, c), unit, &mut faults);
     }
     faults.or(Resolved { figures, shown, sizes })
+}
+
+/// The clearance that the outside dimensions count with. It comes after the sizes, and where they count with
+/// it its bounds do not depend on them.
+pub(super) fn clearance(structure: &Structure, form: &Form, figures: &Figures) -> f64 {
+    structure.param(flaps::CLEARANCE_PARAM.key).map_or(0.0, |param| {
+        let bounds = (param.bounds)(figures);
+        let set = form.figures.get(param.key).copied().flatten();
+        let value = set.unwrap_or_else(|| (param.standard)(figures));
+        value.max(bounds.least).min(bounds.most)
+    })
 }
 
 fn outside(
@@ -165,7 +178,7 @@ fn outside(
 fn too_thick(
     structure: &Structure,
     form: &Form,
-    figures: &Figures,
+    (figures, c): (&Figures, f64),
     unit: Unit,
     faults: &mut Faults,
 ) {
@@ -177,7 +190,7 @@ fn too_thick(
     let room = figures[thinnest.key];
     if t > room * THICKEST_WALL {
         let field = format!("form.{}", thinnest.key);
-        let least = t / THICKEST_WALL + thinnest.calipers(form.basis) * t;
+        let least = t / THICKEST_WALL + thinnest.added(form.basis, t, c);
         faults.add(InputError::new(
             &field,
             format!(

@@ -211,14 +211,12 @@ impl Form {
     #[must_use]
     pub fn with_inside(&self, inside: &[(String, f64)], caliper: f64) -> Self {
         let mut changed = self.clone();
+        let Ok(structure) = self.structure() else { return changed };
+        let c = figures::clearance(structure, self, &Figures::of(caliper, &[]));
         for (key, value) in inside {
-            let param = self.structure().ok().and_then(|structure| structure.param(key));
-            let calipers = match (param.map(|param| param.kind), self.basis) {
-                (Some(Kind::Size { crease, .. }), Basis::Crease) => crease,
-                (Some(Kind::Size { outside, .. }), Basis::Outside) => outside,
-                _ => 0.0,
-            };
-            changed.figures.insert(key.clone(), Some(value + calipers * caliper));
+            let more =
+                structure.param(key).map_or(0.0, |param| param.added(self.basis, caliper, c));
+            changed.figures.insert(key.clone(), Some(value + more));
         }
         changed
     }

@@ -7,13 +7,15 @@ use crate::units::{Unit, measure};
 /// What a figure is.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Kind {
-    /// A finished dimension in mm, with the calipers that the crease-to-crease and the outside
-    /// dimension add to the inside one.
+    /// A finished dimension in mm, with what the crease-to-crease and the outside dimension add to the
+    /// inside one.
     Size {
         /// Calipers from inside to crease-to-crease.
         crease: f64,
         /// Calipers from inside to outside.
         outside: f64,
+        /// Clearances from inside to outside: of what goes over the piece.
+        play: f64,
     },
     /// Any other length in mm.
     Length,
@@ -74,7 +76,7 @@ impl Param {
         [crease, outside]: [f64; 2],
         standard: fn(&Figures) -> f64,
     ) -> Self {
-        let kind = Kind::Size { crease, outside };
+        let kind = Kind::Size { crease, outside, play: 0.0 };
         Self { key, label, note, kind, standard, bounds: |_| SIZE }
     }
 
@@ -118,10 +120,20 @@ impl Param {
         self
     }
 
-    pub(super) const fn calipers(&self, basis: Basis) -> f64 {
+    /// The same, going so many calipers and clearances beyond the inside when closed.
+    #[must_use]
+    pub const fn under(mut self, calipers: f64, clearances: f64) -> Self {
+        if let Kind::Size { outside, play, .. } = &mut self.kind {
+            (*outside, *play) = (calipers, clearances);
+        }
+        self
+    }
+
+    /// What a basis adds to the inside dimension, mm, in card of caliper `t` with the clearance `c`.
+    pub(super) const fn added(&self, basis: Basis, t: f64, c: f64) -> f64 {
         match (self.kind, basis) {
-            (Kind::Size { crease, .. }, Basis::Crease) => crease,
-            (Kind::Size { outside, .. }, Basis::Outside) => outside,
+            (Kind::Size { crease, .. }, Basis::Crease) => crease * t,
+            (Kind::Size { outside, play, .. }, Basis::Outside) => outside * t + play * c,
             _ => 0.0,
         }
     }

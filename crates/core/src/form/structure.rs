@@ -85,7 +85,7 @@ impl Structure {
     #[must_use]
     pub fn has_basis(&self) -> bool {
         self.params.iter().any(|param| match param.kind {
-            Kind::Size { crease, outside } => crease != 0.0 || outside != 0.0,
+            Kind::Size { crease, outside, .. } => crease != 0.0 || outside != 0.0,
             _ => false,
         })
     }

@@ -3,7 +3,8 @@
 //! The base flaps lie on each other in the order of folding: back at the sides' creases, the side
 //! flaps one caliper further out, the front two. The back flap reaches past the middle by the lock and
 //! has a notch there; the front flap reaches to the middle, and its tongue past it by the lock, to be
-//! pushed in through the notch. The side flaps leave the notch free.
+//! pushed in through the notch. The side flaps leave the notch free. Three layers at the base and two at
+//! the top: the outside height is H + 5t.
 
 use super::ends::{DUST, HEIGHT, SLIT, TUCK, TuckEnd, box_of, glue_limit, height_between};
 use crate::form::design::{Blank, Design, Stand, Step};
@@ -20,7 +21,7 @@ pub const STRUCTURE: Structure = Structure {
     family: Family::Cartons,
     about: "The base snaps together from four flaps and carries weight; the top tucks in.",
     uses: &["box", "heavy", "no glue base", "bottle", "jar", "lock"],
-    params: &[LENGTH, WIDTH, HEIGHT, CLEARANCE, TUCK, DUST, GLUE_PARAM, SLIT, LOCK],
+    params: &[LENGTH, WIDTH, HEIGHT.under(5.0, 0.0), CLEARANCE, TUCK, DUST, GLUE_PARAM, SLIT, LOCK],
     presets: &[
         Preset {
             name: "Honey jar",

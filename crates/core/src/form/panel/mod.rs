@@ -133,6 +133,12 @@ impl Panel {
         self.cut_rounded(u, v, 0.0)
     }
 
+    /// A cut to `(u, v)`, or nothing where the path is there already.
+    #[must_use]
+    pub fn cut_on(self, u: f64, v: f64) -> Self {
+        if self.end().distance(Point::new(u, v)) < 1e-9 { self } else { self.cut(u, v) }
+    }
+
     /// A cut to `(u, v)`, where the corner to the next cut is rounded.
     #[must_use]
     pub fn cut_rounded(mut self, u: f64, v: f64, radius: f64) -> Self {

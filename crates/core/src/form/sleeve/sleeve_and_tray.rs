@@ -2,6 +2,7 @@
 //!
 //! The tray's allowances are stated in `tray/walls.rs`. The sleeve's inside is the tray's outside and
 //! a clearance each side: W + 2t + 2c across and H + t + c high; it is as long as the tray outside.
+//! Its last wall lies on its glue flap: closed it is W + 5t + 2c by H + 3t + c over everything.
 
 use crate::form::design::{Blank, Design, Must, Rest, Stand, Step};
 use crate::form::figures::Figures;
@@ -18,7 +19,7 @@ pub const STRUCTURE: Structure = Structure {
     family: Family::SleevesAndWraps,
     about: "A tray that slides in a sleeve like a drawer.",
     uses: &["box", "drawer", "matchbox", "slide", "tray", "glue", "gift"],
-    params: &[LENGTH, WIDTH, HEIGHT, CORNER, CLEARANCE_PARAM],
+    params: &[LENGTH, WIDTH.under(5.0, 2.0), HEIGHT.under(3.0, 1.0), CORNER, CLEARANCE_PARAM],
     presets: &[
         Preset {
             name: "Matchbox",

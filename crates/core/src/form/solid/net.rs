@@ -3,6 +3,12 @@
 //! Faces are the solid's at the middle of the card, so that edges meet there. A tab is creased where
 //! its own plane, one caliper inside its mate's, meets the face it hangs on: t/sin ψ from the edge, ψ
 //! being the turn from face to face. Faces are walked clockwise as seen from outside.
+//!
+//! Each glued edge has one tab. Which of its two faces carries it is chosen so that tabs do not crowd on
+//! the face they are glued to; where two still meet at a corner of it, each keeps to its own side of the
+//! corner's bisector, and none reaches past the middle between its edge and another that has one.
+
+use std::collections::BTreeMap;
 
 use nalgebra::{Point3, Vector3};
 
@@ -34,6 +40,12 @@ pub struct Net<'a> {
 
 /// A tab's ends lean in by this, degrees, or less where the mate's edge is near.
 const LEAN: f64 = 45.0;
+
+/// Tabs on one face keep this far from the line midway between them, mm.
+const PLAY: f64 = 0.15;
+
+/// The tip keeps a third of the hinge, so that it still holds.
+const NARROWEST_TIP: f64 = 0.34;
 
 struct Side {
     /// The face on the other side, if there is one.
@@ -150,9 +162,71 @@ impl Net<'_> {
         loop_.iter().cycle().skip(start).take(count).copied().collect()
     }
 
+    /// True where the edge is a crease of the net.
+    fn is_hinge(&self, one: usize, other: usize) -> bool {
+        self.solid.hangs_on[one] == Some(other) || self.solid.hangs_on[other] == Some(one)
+    }
+
+    /// For each glued edge, by its corners in order, the face that carries its tab: the earlier face of
+    /// the two, unless another choice leaves fewer tabs beside each other on one face.
+    fn carriers(&self) -> BTreeMap<[usize; 2], usize> {
+        let mut carriers = BTreeMap::new();
+        let mut others = BTreeMap::new();
+        for (face, (_, loop_)) in self.solid.faces.iter().enumerate() {
+            for (a, b) in loop_.iter().zip(loop_.iter().cycle().skip(1)) {
+                let mate = self.across(*a, *b).map(|(mate, _)| mate);
+                let Some(mate) = mate.filter(|mate| !self.is_hinge(face, *mate)) else { continue };
+                let edge = [*a.min(b), *a.max(b)];
+                carriers.insert(edge, face.min(mate));
+                others.insert(edge, face.max(mate));
+            }
+        }
+        let mut cost = self.crowding(&carriers);
+        let edges: Vec<[usize; 2]> = carriers.keys().copied().collect();
+        // Each round turns at least one tab over and costs less, so there are few.
+        loop {
+            let before = cost;
+            for edge in &edges {
+                let (one, other) = (carriers[edge], others[edge]);
+                carriers.insert(*edge, other);
+                let turned = self.crowding(&carriers);
+                if turned < cost {
+                    others.insert(*edge, one);
+                    cost = turned;
+                } else {
+                    carriers.insert(*edge, one);
+                }
+            }
+            if cost == before {
+                return carriers;
+            }
+        }
+    }
+
+    /// How many pairs of tabs meet at a corner of the face that they are glued to, where it is too narrow
+    /// for both.
+    fn crowding(&self, carriers: &BTreeMap<[usize; 2], usize>) -> usize {
+        let on = |face: usize| {
+            let loop_ = &self.solid.faces[face].1;
+            let takes: Vec<bool> = loop_
+                .iter()
+                .zip(loop_.iter().cycle().skip(1))
+                .map(|(a, b)| carriers.get(&[*a.min(b), *a.max(b)]).is_some_and(|by| *by != face))
+                .collect();
+            let count = loop_.len();
+            let narrow = |place: &usize| {
+                let (next, corner) = ((place + 1) % count, loop_[(place + 1) % count]);
+                takes[*place] && takes[next] && self.angle(corner, face) < 2.0 * LEAN - 1e-6
+            };
+            (0..count).filter(narrow).count()
+        };
+        (0..self.solid.faces.len()).map(on).sum()
+    }
+
     fn faces(&self) -> Vec<Face> {
+        let carriers = self.carriers();
         let mut number = 0;
-        let mut numbers = std::collections::BTreeMap::new();
+        let mut numbers = BTreeMap::new();
         let count = self.solid.faces.len();
         let mut faces: Vec<Face> = Vec::with_capacity(count);
         for face in 0..count {
@@ -170,19 +244,15 @@ impl Net<'_> {
                 .map(|place| {
                     let (a, b) = (loop_[place], loop_[(place + 1) % long]);
                     let other = self.across(a, b).map(|(other, _)| other);
-                    let is_hinge = other.is_some_and(|other| {
-                        self.solid.hangs_on[face] == Some(other)
-                            || self.solid.hangs_on[other] == Some(face)
-                    });
-                    let Some(mate) = other.filter(|_| !is_hinge) else {
+                    let Some(mate) = other.filter(|other| !self.is_hinge(face, *other)) else {
                         return Side { other, inset: 0.0, has_tab: false, number: 0 };
                     };
-                    let key = (a.min(b), a.max(b));
+                    let key = [a.min(b), a.max(b)];
                     let number = *numbers.entry(key).or_insert_with(|| {
                         number += 1;
                         number
                     });
-                    let has_tab = face < mate;
+                    let has_tab = carriers[&key] == face;
                     let slant = self.turn(face, mate).to_radians().sin().max(0.2);
                     let inset = if has_tab { self.t / slant } else { 0.0 };
                     Side { other, inset, has_tab, number }
@@ -240,8 +310,16 @@ impl Net<'_> {
                 panel = panel.cut(end.x, end.y);
             } else if let Some(mate) = side.other.filter(|_| side.has_tab) {
                 let start = panel.end();
-                let tab = self.tab(side.number, start.distance(end), face, mate, place);
-                panel = panel.hinge(end.x, end.y, self.turn(face, mate), tab);
+                let tab = self.tab(faces, (face, place), mate);
+                let along = (end - start).normalize();
+                let (from, to) = (start + along * tab.back[0], end - along * tab.back[1]);
+                panel = panel.cut_on(from.x, from.y).hinge(
+                    to.x,
+                    to.y,
+                    self.turn(face, mate),
+                    tab.panel(side.number),
+                );
+                panel = panel.cut_on(end.x, end.y);
             } else {
                 panel = panel.cut(end.x, end.y);
             }
@@ -252,36 +330,116 @@ impl Net<'_> {
         }
     }
 
-    fn tab(&self, number: usize, hinge: f64, face: usize, mate: usize, place: usize) -> Panel {
+    /// The tab at a side of a face, glued to `mate`.
+    fn tab(&self, faces: &[Face], (face, place): (usize, usize), mate: usize) -> Tab {
+        let (own, target) = (&faces[face], &faces[mate]);
+        let next = (place + 1) % own.corners.len();
         let loop_ = self.loop_of(face);
-        let ends = [loop_[place], loop_[(place + 1) % loop_.len()]];
-        let lean = ends.map(|corner| self.lean(corner, mate).to_radians().tan());
-        // The tip keeps a third of the hinge.
-        let most = hinge * 0.66 / (1.0 / lean[0] + 1.0 / lean[1]);
-        let deep = self.tab.min(most);
-        Panel::new(tab_name(number), Role::Glue)
-            .set_by("tab")
-            .cut(deep / lean[0], deep)
-            .cut(hinge - deep / lean[1], deep)
-            .cut(hinge, 0.0)
+        let ends = [loop_[place], loop_[next]];
+        let hinge = own.drawn[place].distance(own.drawn[next]);
+        // How far inside the mate's edge the tab's crease lies, in the mate's plane.
+        let turn = self.turn(face, mate).to_radians();
+        let off = -own.sides[place].inset * turn.cos();
+        // Where the crease's ends lie along the edge, from its ends.
+        let along = (own.corners[next] - own.corners[place]).normalize();
+        let x = [
+            (own.drawn[place] - own.corners[place]).dot(along),
+            (own.corners[next] - own.drawn[next]).dot(along),
+        ];
+        let theirs = self.loop_of(mate);
+        let long = theirs.len();
+        let at = |corner: usize| theirs.iter().position(|known| *known == corner).unwrap_or(0);
+        // The mate has the edge the other way round: its sides before and after.
+        let neighbours = [(at(ends[0])) % long, (at(ends[1]) + long - 1) % long];
+        let takes_tab = |side: usize| target.sides[side].number > 0 && !target.sides[side].has_tab;
+        let mut tab = Tab { hinge, deep: self.tab, lean: [0.0; 2], back: [0.0; 2] };
+        for end in 0..2 {
+            let lean = self.lean(ends[end], mate);
+            let inside = self.angle(ends[end], mate);
+            tab.lean[end] = lean.to_radians();
+            if takes_tab(neighbours[end]) {
+                tab.lean[end] = tab.lean[end].min((inside / 2.0).to_radians());
+                let half = (inside / 2.0).to_radians();
+                let clear = (PLAY + off * half.cos()) / half.sin() - x[end];
+                tab.back[end] = clear.clamp(0.0, hinge / 4.0);
+            }
+        }
+        tab.hinge -= tab.back[0] + tab.back[1];
+        let slopes = tab.lean.map(|lean| 1.0 / lean.tan());
+        let most = tab.hinge * (1.0 - NARROWEST_TIP) / (slopes[0] + slopes[1]);
+        tab.deep = tab.deep.min(most);
+        // The mate's other sides, and what is glued along them.
+        let corner = |place: usize| target.corners[place % long];
+        let (a, b) = (corner(at(ends[0])), corner(at(ends[1])));
+        let u = (b - a).normalize();
+        let inwards = Vec2::new(-u.y, u.x);
+        let starts = [
+            a + u * (x[0] + tab.back[0]) + inwards * off,
+            b - u * (x[1] + tab.back[1]) + inwards * off,
+        ];
+        let ways = [inwards + u * slopes[0], inwards - u * slopes[1]];
+        for side in (0..long).filter(|side| {
+            !neighbours.contains(side) && target.sides[*side].other != Some(face)
+        }) {
+            let (p, q) = (corner(side), corner(side + 1));
+            let way = (q - p).normalize();
+            let from_side = Vec2::new(way.y, -way.x);
+            for (start, going) in starts.iter().zip(ways) {
+                let (gap, nearer) = ((*start - p).dot(from_side), going.dot(from_side));
+                // Half way to a side that has a tab too, and not quite to any other.
+                let (room, rate) = if takes_tab(side) {
+                    (gap - off - 2.0 * PLAY, nearer - 1.0)
+                } else {
+                    (gap - self.t - PLAY, nearer)
+                };
+                if rate < -1e-9 {
+                    tab.deep = tab.deep.min((room / -rate).max(0.1));
+                }
+            }
+        }
+        tab
+    }
+
+    /// A face's angle at one of its corners, degrees.
+    fn angle(&self, corner: usize, face: usize) -> f64 {
+        let loop_ = &self.solid.faces[face].1;
+        let count = loop_.len();
+        let Some(place) = loop_.iter().position(|other| *other == corner) else { return 0.0 };
+        let here = self.corner(corner);
+        let before = self.corner(loop_[(place + count - 1) % count]) - here;
+        let after = self.corner(loop_[(place + 1) % count]) - here;
+        before.angle(&after).to_degrees()
     }
 
     /// How steeply a tab's end may lean at a corner: inside the mate's own angle there, and inside the
     /// gap that the flat leaves.
     fn lean(&self, corner: usize, mate: usize) -> f64 {
-        let angle = |face: usize| {
-            let loop_ = &self.solid.faces[face].1;
-            let count = loop_.len();
-            let place = loop_.iter().position(|other| *other == corner)?;
-            let here = self.corner(corner);
-            let before = self.corner(loop_[(place + count - 1) % count]) - here;
-            let after = self.corner(loop_[(place + 1) % count]) - here;
-            Some(before.angle(&after).to_degrees())
-        };
-        let all: f64 = (0..self.solid.faces.len()).filter_map(angle).sum();
+        let all: f64 = (0..self.solid.faces.len()).map(|face| self.angle(corner, face)).sum();
         let gap = (360.0 - all).max(10.0);
-        let inside = angle(mate).unwrap_or(90.0);
-        LEAN.min(gap * 0.8).min(inside * 0.85)
+        LEAN.min(gap * 0.8).min(self.angle(corner, mate) * 0.85)
+    }
+}
+
+/// A tab: a trapezoid on its crease.
+struct Tab {
+    /// Length of its crease, mm.
+    hinge: f64,
+    /// How far it reaches, mm.
+    deep: f64,
+    /// How its two ends lean, radians from the crease.
+    lean: [f64; 2],
+    /// How far its crease stays back from the ends of its edge, mm.
+    back: [f64; 2],
+}
+
+impl Tab {
+    fn panel(&self, number: usize) -> Panel {
+        let [first, last] = self.lean.map(|lean| self.deep / lean.tan());
+        Panel::new(tab_name(number), Role::Glue)
+            .set_by("tab")
+            .cut(first, self.deep)
+            .cut(self.hinge - last, self.deep)
+            .cut(self.hinge, 0.0)
     }
 }
 

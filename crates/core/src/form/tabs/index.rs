@@ -1,7 +1,7 @@
 //! Index dividers: a set of n leaves whose tabs stand side by side along one edge, each leaf a piece.
 //!
-//! With n positions, a tab takes a share of the edge of 1/n (“1/n cut”) less the gap between
-//! neighbours; its shoulders lean in.
+//! With n positions and n − 1 gaps between them, a tab takes 1/n of what the gaps leave of the edge
+//! (“1/n cut”), so that the first and the last stand flush with the leaf; its shoulders lean in.
 
 use crate::form::design::{Blank, Design, Stand};
 use crate::form::figures::{Bounds, Figures, Param};
@@ -118,20 +118,21 @@ fn design(f: &Figures, edge: Edge) -> Design {
             let leaf = Panel::new(name.clone(), Role::Face);
             let leaf = match edge {
                 Edge::Top => tab(leaf.cut(0.0, h), f, position, (0.0, h), (1.0, 0.0), w)
-                    .cut(w, h)
+                    .cut_on(w, h)
                     .cut(w, 0.0),
                 Edge::Side => {
-                    tab(leaf.cut(0.0, h).cut(w, h), f, position, (w, h), (0.0, -1.0), h).cut(w, 0.0)
+                    tab(leaf.cut(0.0, h).cut(w, h), f, position, (w, h), (0.0, -1.0), h)
+                        .cut_on(w, 0.0)
                 }
             };
             Blank::upwards(name, leaf.cut(0.0, 0.0))
         })
         .collect();
-    let share = if edge == Edge::Top { w } else { h } / f["count"];
-    let first = f["gap"] / 2.0;
+    let long = if edge == Edge::Top { w } else { h };
     let labelled = (0..leaves).fold(Design::new(blanks, Stand::Upright), |design, index| {
-        let middle = share * ((index % positions) as f64 + 0.5);
-        let room = share - f["gap"] - 2.0 * f["shoulder"];
+        let [from, to] = span(f, index % positions, long);
+        let middle = f64::midpoint(from, to);
+        let room = to - from - 2.0 * f["shoulder"];
         let (centre, size) = match edge {
             Edge::Top => ((middle, h + f["tab"] / 2.0), [room, f["tab"]]),
             Edge::Side => ((w + f["tab"] / 2.0, h - middle), [f["tab"], room]),
@@ -144,17 +145,22 @@ fn design(f: &Figures, edge: Edge) -> Design {
         (0.0, 0.0),
         (0.0, h),
     );
+    let [first, last] = span(f, 0, long);
     match edge {
-        Edge::Top => design.span("tab", "Leaf 1", (share, h), (share, h + f["tab"])).quiet_span(
-            "count",
-            "Leaf 1",
-            (first, h),
-            (share - first, h),
-        ),
+        Edge::Top => design
+            .span("tab", "Leaf 1", (last, h), (last, h + f["tab"]))
+            .quiet_span("count", "Leaf 1", (first, h), (last, h)),
         Edge::Side => design
-            .span("tab", "Leaf 1", (w, h - share), (w + f["tab"], h - share))
-            .quiet_span("count", "Leaf 1", (w, h - first), (w, h - share + first)),
+            .span("tab", "Leaf 1", (w, h - last), (w + f["tab"], h - last))
+            .quiet_span("count", "Leaf 1", (w, h - first), (w, h - last)),
     }
+}
+
+/// Where the tab at a position starts and ends along an edge, mm from its start.
+fn span(f: &Figures, position: usize, long: f64) -> [f64; 2] {
+    let wide = (long - f["gap"] * (f["count"] - 1.0)) / f["count"];
+    let from = (wide + f["gap"]) * position as f64;
+    [from, from + wide]
 }
 
 /// A tab at its position along an edge that runs from `start` in the direction `way`; it stands out to
@@ -167,14 +173,12 @@ fn tab(
     way: (f64, f64),
     long: f64,
 ) -> Panel {
-    let share = long / f["count"];
-    let (from, to) =
-        (share * position as f64 + f["gap"] / 2.0, share * (position + 1) as f64 - f["gap"] / 2.0);
+    let [from, to] = span(f, position, long);
     let (high, lean) = (f["tab"], f["shoulder"]);
     let at = |along: f64, out: f64| {
         (start.0 + way.0 * along - way.1 * out, start.1 + way.1 * along + way.0 * out)
     };
     let radius = (high / 3.0).min(2.0);
     let [a, b, c, d] = [at(from, 0.0), at(from + lean, high), at(to - lean, high), at(to, 0.0)];
-    leaf.cut(a.0, a.1).cut_rounded(b.0, b.1, radius).cut_rounded(c.0, c.1, radius).cut(d.0, d.1)
+    leaf.cut_on(a.0, a.1).cut_rounded(b.0, b.1, radius).cut_rounded(c.0, c.1, radius).cut(d.0, d.1)
 }

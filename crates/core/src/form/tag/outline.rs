@@ -45,6 +45,12 @@ impl Outline {
         }
     }
 
+    /// How far the outline reaches beyond the rectangle on which it is drawn, on every side: the crowns of
+    /// scallops.
+    pub fn overhang(self, by: f64) -> f64 {
+        if self == Self::Scalloped { by / 4.0 } else { 0.0 }
+    }
+
     /// Draws all sides but the foot onto a panel that has none yet, from the origin to where the foot
     /// starts on the right; an outline without a straight foot is closed.
     pub fn draw(self, panel: Panel, w: f64, h: f64, by: f64) -> Panel {
@@ -63,7 +69,7 @@ impl Outline {
             }
             Self::Swallow => panel.cut(0.0, h).cut(w, h).cut(w, 0.0).cut(w / 2.0, by).cut(0.0, 0.0),
             Self::Scalloped => {
-                let bulge = by * 0.25;
+                let bulge = self.overhang(by);
                 let sides = [
                     ((0.0, 0.0), (0.0, h)),
                     ((0.0, h), (w, h)),

@@ -165,8 +165,9 @@ const ROUND_HEIGHT: Param = Param::length(
 );
 
 fn draw(f: &Figures, outline: Outline) -> Design {
-    let (w, h) = (f["width"], f["height"]);
     let by = if f["corner"].is_nan() { 0.0 } else { f["corner"] };
+    let out = outline.overhang(by);
+    let (w, h) = (f["width"] - 2.0 * out, f["height"] - 2.0 * out);
     let top = match outline {
         Outline::Oval => h / 2.0,
         Outline::Ticket => h - by,
@@ -187,7 +188,10 @@ fn draw(f: &Figures, outline: Outline) -> Design {
     blanks.extend(hole.ring(f["ring"]));
     // The nearest edge above: under a slanted head it is nearer at the hole's side.
     let beside = outline.drop_at(w, h, by, hole.width.max(hole.slot) / 2.0);
-    let spans = [("width", (0.0, 0.0), (w, 0.0)), ("height", (0.0, top - h), (0.0, top))];
+    let spans = [
+        ("width", (-out, 0.0), (w + out, 0.0)),
+        ("height", (0.0, top - h - out), (0.0, top + out)),
+    ];
     let mut design =
         Design::new(blanks, Stand::Upright).limits(hole.limit("Tag", f["edge"] - beside));
     for (key, from, to) in spans {

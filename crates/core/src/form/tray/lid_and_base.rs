@@ -1,7 +1,8 @@
 //! Lid and base: two glued trays, the lid over the base.
 //!
 //! The lid's inside is the base's outside and a clearance each side: with the base L × W inside,
-//! L + 4t + 2c by W + 2t + 2c, its length again between its own corner flaps.
+//! L + 4t + 2c by W + 2t + 2c, its length again between its own corner flaps. Closed it is therefore
+//! L + 8t + 2c by W + 4t + 2c over everything.
 
 use super::four_corner::{LENGTH, WIDTH};
 use super::walls::{CORNER, Tray};
@@ -17,7 +18,14 @@ pub const STRUCTURE: Structure = Structure {
     family: Family::TraysAndLids,
     about: "A tray and a lid that telescopes over it.",
     uses: &["box", "gift", "telescope", "two-piece", "keepsake", "glue"],
-    params: &[LENGTH, WIDTH, HEIGHT, LID, CORNER, CLEARANCE_PARAM],
+    params: &[
+        LENGTH.under(8.0, 2.0),
+        WIDTH.under(4.0, 2.0),
+        HEIGHT,
+        LID,
+        CORNER,
+        CLEARANCE_PARAM,
+    ],
     presets: &[
         Preset { name: "Gift", figures: &[("length", 90.0), ("width", 90.0), ("height", 40.0)] },
         Preset {

@@ -92,11 +92,14 @@ fn design(f: &Figures) -> Design {
         .cut(a - t, 0.0)
         .hinge(t, 0.0, 90.0, front)
         .cut(0.0, 0.0);
-    let root = slots(f, b).into_iter().flat_map(|y| [2.0 * t, a - 2.0 * t].map(|x| (x, y))).fold(
+    // The inner wall stands 2t inside the side's crease; its slot has play, but leaves that crease alone.
+    let (near, far) = ((1.5 * t - PLAY).max(0.5 * t), 2.5 * t + PLAY);
+    let sides = [(near, far), (a - far, a - near)];
+    let half = f["locks"] / 2.0 + PLAY;
+    let root = slots(f, b).into_iter().flat_map(|y| sides.map(|x| (x, y))).fold(
         root,
-        |panel, (x, y)| {
-            let size = (t + 2.0 * PLAY, f["locks"] + 2.0 * PLAY);
-            panel.with(LineKind::Cut, Rect::from_center_size((x, y), size).to_path(0.1))
+        |panel, ((x0, x1), y)| {
+            panel.with(LineKind::Cut, Rect::new(x0, y - half, x1, y + half).to_path(0.1))
         },
     );
     let both = |name: &str| ["Left", "Right"].map(|side| format!("{side} {name}"));
