@@ -11,6 +11,7 @@ pub mod error;
 pub mod face;
 pub mod fold;
 pub mod form;
+pub mod form_checks;
 pub mod geometry;
 mod ground;
 pub mod job;

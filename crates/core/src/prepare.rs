@@ -3,8 +3,9 @@
 use crate::check::{Check, Stage, State};
 use crate::error::{Faults, InputError};
 use crate::face::Art;
-use crate::fold::{FoldModel, fold_checks};
+use crate::fold::FoldModel;
 use crate::form::{Flat, Part};
+use crate::form_checks::form_checks;
 use crate::ground::{Drawn, Ground};
 use crate::job::Job;
 use crate::records::Records;
@@ -145,9 +146,10 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         .map(|(piece, stock)| FoldModel::new(&piece.flat, stock.caliper))
         .collect();
     let mut checks = Vec::new();
-    for (number, (piece, fold)) in ground.pieces.iter().zip(&folds).enumerate() {
-        let own = piece.flat.checks.iter().cloned();
-        let own = own.chain(fold_checks(&piece.flat, fold, job.unit));
+    for (number, ((piece, fold), wanted)) in
+        ground.pieces.iter().zip(&folds).zip(job.pieces()).enumerate()
+    {
+        let own = form_checks(wanted.form, &piece.flat, fold, job.unit).into_iter();
         checks.extend(own.map(|check| check.of_piece(number, &piece.name, &piece.path)));
     }
     checks.extend(sheet_checks(job, workshop, &records, &ground, &layout, misfit.as_ref()));

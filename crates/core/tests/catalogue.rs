@@ -2,12 +2,14 @@
 
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
-use aptum_core::LineKind;
+use aptum_core::error::Setting;
 use aptum_core::fold::{FoldModel, prove};
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::form::{Flat, Form, Kind, Structure};
+use aptum_core::form_checks::form_checks;
 use aptum_core::geometry::{Point, Region, Shape, gap};
 use aptum_core::units::Unit;
+use aptum_core::{LineKind, State};
 use geo::Validation;
 use proptest::prelude::*;
 use proptest::test_runner::{Config, TestRunner};
@@ -154,6 +156,74 @@ fn every_structure_folds_shut_at_any_size_with_its_default_flaps() {
             panic!("{}: {error}", structure.id);
         }
     }
+}
+
+/// Whatever the size, with everything else at its default no limit of the form is broken, or one of them
+/// names the size that rules the piece out, and that size does away with it.
+#[test]
+fn a_default_breaks_no_limit_or_the_size_that_rules_it_out_is_named() {
+    for structure in CATALOGUE {
+        let sizes: Vec<_> = structure
+            .params
+            .iter()
+            .filter(|param| matches!(param.kind, Kind::Size { .. }))
+            .map(|param| (param.key, format!("form.{}", param.key)))
+            .collect();
+        let config = Config { failure_persistence: None, cases: 30, ..Config::default() };
+        let shares = proptest::collection::vec(0.0..1.0f64, sizes.len());
+        let outcome = TestRunner::new(config).run(&(shares, 0.1..0.6f64), |(shares, caliper)| {
+            let mut form = Form::new(structure.id, &[]);
+            for ((key, field), share) in sizes.iter().zip(&shares) {
+                let flat = form.draw(caliper, Unit::Mm).unwrap();
+                let figure = flat.figures.iter().find(|figure| figure.field == *field).unwrap();
+                let [low, high] = figure.range;
+                // As many small ones as large ones.
+                let value = low * (high.min(400f64.max(low)) / low).powf(*share);
+                form.figures.insert((*key).to_owned(), Some(value));
+            }
+            let limits = |form: &Form| {
+                let flat = form.draw(caliper, Unit::Mm).unwrap();
+                form_checks(form, &flat, &FoldModel::new(&flat, caliper), Unit::Mm)
+            };
+            let broken: Vec<_> =
+                limits(&form).into_iter().filter(|check| check.state == State::Broken).collect();
+            let mut named = broken.is_empty();
+            for check in &broken {
+                for remedy in &check.remedies {
+                    let fields = remedy.changes.iter().map(|change| &change.field);
+                    let is_size = |field: &String| sizes.iter().any(|(_, size)| size == field);
+                    if remedy.changes.is_empty() || !fields.clone().all(is_size) {
+                        continue;
+                    }
+                    let mut other = form.clone();
+                    for change in &remedy.changes {
+                        let Setting::Number(value) = change.value else { panic!("{change:?}") };
+                        let key = change.field.strip_prefix("form.").unwrap();
+                        other.figures.insert(key.to_owned(), Some(value));
+                    }
+                    let then = limits(&other);
+                    let then = then.iter().find(|other| other.id == check.id);
+                    prop_assert!(
+                        then.is_none_or(|then| then.state != State::Broken),
+                        "{remedy:?} does not help {check:?} {form:?} {caliper}"
+                    );
+                    named = true;
+                }
+            }
+            prop_assert!(named, "no size is named: {form:?} {caliper} {broken:?}");
+            Ok(())
+        });
+        if let Err(error) = outcome {
+            panic!("{}: {error}", structure.id);
+        }
+    }
+}
+
+#[test]
+fn a_low_carton_starts_with_a_tuck_that_it_has_room_for() {
+    let sizes = [("length", 70.0), ("width", 45.0), ("height", 20.0)];
+    let flat = Form::new("straight-tuck", &sizes).draw(0.4, Unit::Mm).unwrap();
+    assert!(flat.checks.iter().all(|check| check.state != State::Broken), "{:?}", flat.checks);
 }
 
 /// Over the whole range the checks say either that it folds or which panels are in the way.

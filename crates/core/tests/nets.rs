@@ -80,7 +80,9 @@ proptest! {
         for key in ["edge", "side", "length", "width"] {
             set(key, 15.0 + 75.0 * size);
         }
-        set("height", 15.0 + 120.0 * high);
+        // A flat pyramid of many sides is refused.
+        let low = if SOLIDS[which] == "pyramid-net" { 20.0 + 90.0 * size } else { 15.0 };
+        set("height", low + 120.0 * high);
         let flat = form.draw(caliper, Unit::Mm);
         prop_assert!(flat.is_ok(), "{form:?} {flat:?}");
         let flat = flat.unwrap();

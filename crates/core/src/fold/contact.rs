@@ -162,8 +162,8 @@ pub(super) fn passes_through(one: &Plate<'_>, other: &Plate<'_>, tolerance: f64)
 
 /// How far two plates that lie in one plane lie in each other, mm: about the width of what they share, twice
 /// its area over its outline. 0 for plates a good half of a caliper apart or more, as layers on each other
-/// are, and for the strips of a curve, which lie off it by more than that.
-pub(super) fn lies_in(one: &Plate<'_>, other: &Plate<'_>, caliper: f64, tolerance: f64) -> f64 {
+/// are, for the strips of a curve, which lie off it by more than that, and for a width within the caliper.
+pub(super) fn lies_in(one: &Plate<'_>, other: &Plate<'_>, caliper: f64) -> f64 {
     if one.panel.strip_of.is_some() || other.panel.strip_of.is_some() {
         return 0.0;
     }
@@ -194,7 +194,7 @@ pub(super) fn lies_in(one: &Plate<'_>, other: &Plate<'_>, caliper: f64, toleranc
         2.0 * f64::abs(area) / f64::max(long, 1e-9)
     };
     let widest = shared.outer_rings().iter().map(width).fold(0.0, f64::max);
-    if widest > tolerance { widest } else { 0.0 }
+    if widest > caliper { widest } else { 0.0 }
 }
 
 /// How far a plate's corners have gone through another plate between two moments, mm: the greater of the

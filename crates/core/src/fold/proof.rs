@@ -53,7 +53,9 @@ pub fn prove(model: &FoldModel) -> Proof {
     for must in &model.musts {
         measure_must(model, &pose, must, &mut proof);
     }
-    proof.closed = worst_contact(model, &plates(model, &pose), model.caliper, |_, _| true);
+    let shut = plates(model, &pose);
+    proof.closed = worst_contact(model, &shut, model.caliper, |_, _| true)
+        .or_else(|| worst_pair(model, |one, other| lies_in(&shut[one], &shut[other], model.caliper)));
     let give = model.caliper.max(GIVES);
     let start = Pose::at(model, 0.0);
     let mut before = plates(model, &start);
@@ -138,6 +140,11 @@ fn measure_must(model: &FoldModel, pose: &Pose, must: &Must, proof: &mut Proof) 
             proof.clearances.0 += 1;
             worse(&mut proof.clearances.1, (want - (room - t)).max(0.0), &[one, other]);
         }
+        Must::Beside([one, other], want) => {
+            let Some(room) = apart(model, pose, one, other) else { return };
+            proof.clearances.0 += 1;
+            worse(&mut proof.clearances.1, (want - (room - t / 2.0)).max(0.0), &[one, other]);
+        }
     }
 }
 
@@ -183,9 +190,7 @@ fn worst_contact(
         if plates[one].is_far_from(&plates[other]) || !counts(one, other) {
             return 0.0;
         }
-        let (one, other) = (&plates[one], &plates[other]);
-        let through = passes_through(one, other, tolerance);
-        if through > 0.0 { through } else { lies_in(one, other, model.caliper, tolerance) }
+        passes_through(&plates[one], &plates[other], tolerance)
     })
 }
 

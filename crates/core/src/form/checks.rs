@@ -13,9 +13,6 @@ use crate::units::{Unit, measure};
 /// Card left between two cuts, mm: less tears while it is weeded (common practice).
 const NARROWEST_BRIDGE: f64 = 2.0;
 
-/// A flap that is shorter than so many calipers springs back from its crease (common practice).
-const CALIPERS: f64 = 10.0;
-
 pub(super) fn checks(limits: &[Limit], flat: &Flat, caliper: f64, unit: Unit) -> Vec<Check> {
     let mut checks: Vec<Check> = Vec::new();
     checks.extend(smallest_flap(flat, caliper, unit));
@@ -31,7 +28,7 @@ fn smallest_flap(flat: &Flat, caliper: f64, unit: Unit) -> Option<Check> {
         .filter(|(panel, _)| panel.reach.is_some() && panel.figure.is_some())
         .min_by(|a, b| a.0.reach.unwrap_or(0.0).total_cmp(&b.0.reach.unwrap_or(0.0)))?;
     let reach = panel.reach.unwrap_or(0.0);
-    let least = flaps::SMALLEST_FLAP.max(CALIPERS * caliper);
+    let least = flaps::workable(caliper);
     let mut check = Check::length(
         "smallest-flap",
         Stage::Form,

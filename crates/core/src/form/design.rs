@@ -129,8 +129,10 @@ pub enum Must {
     Glue(String, String, f64),
     /// Two panels leave this room between them, mm: a size that was asked for.
     Room(&'static str, [String; 2], f64),
-    /// What is tucked or slides leaves this clearance to its neighbour, mm.
+    /// What is tucked or slides leaves this clearance to its neighbour, mm, from face to face.
     Clear([String; 2], f64),
+    /// The edge of the first panel's card leaves this clearance to the face of the second, mm.
+    Beside([String; 2], f64),
 }
 
 /// A limit met in the form itself.

@@ -10,6 +10,21 @@ pub const GLUE: &str = "glue";
 /// practice).
 pub const SMALLEST_FLAP: f64 = 8.0;
 
+/// A flap that is shorter than so many calipers springs back from its crease (common practice).
+const CALIPERS: f64 = 10.0;
+
+/// The least reach of a flap in card of caliper `t`, mm.
+#[must_use]
+pub const fn workable(t: f64) -> f64 {
+    SMALLEST_FLAP.max(CALIPERS * t)
+}
+
+/// A flap's usual reach, or the least that a hand can work where there is room for that up to `most`.
+#[must_use]
+pub const fn usual(usual: f64, most: f64, t: f64) -> f64 {
+    usual.min(most).max(workable(t).min(most))
+}
+
 /// A flap shorter than this, mm, cannot be folded by hand at all (common practice).
 pub const SHORTEST_FLAP: f64 = 5.0;
 
@@ -42,7 +57,7 @@ pub const fn tuck_standard(width: f64) -> f64 {
 /// The dust flaps' usual reach: as far as the closing panel is wide, and never past the middle.
 #[must_use]
 pub const fn dust_standard(length: f64, width: f64, clearance: f64) -> f64 {
-    width.max(12.0).min(length / 2.0 - clearance).max(3.0)
+    width.max(12.0).min(length / 2.0 - clearance.max(0.5)).max(3.0)
 }
 
 /// The slit lock's usual length: 7 mm, or an eighth of a short crease.
@@ -126,7 +141,11 @@ pub fn tuck_closure(
 pub const GLUE_PARAM: Param = Param::length(
     GLUE,
     ["Glue flap", "Width of the flap that joins the first wall to the last."],
-    |_| GLUE_STANDARD,
+    // It stays clear of the wall beyond the one it is glued to: a box's sides, a prism's walls.
+    |f| {
+        let wall = f["width"].min(f["side"]);
+        usual(GLUE_STANDARD.min(wall - 1.0), wall, f.t)
+    },
     |f| flap_up_to(glue_limit(f["height"])).against("height"),
 );
 

@@ -63,8 +63,8 @@ mod tests {
         let words: Vec<_> = labels.iter().map(|label| label.text.as_str()).collect();
         assert_eq!(words, ["Spring", "2", "Autumn", "4"]);
         for (index, label) in labels.iter().enumerate() {
-            // Four positions of 30 mm; tabs of 11 above the leaf.
-            let middle = 15.0 + 30.0 * f64::from(u32::try_from(index).unwrap());
+            // Four tabs of 29.25 mm and a gap of 1 between them, 11 above the leaf.
+            let middle = 14.625 + 30.25 * f64::from(u32::try_from(index).unwrap());
             assert!((label.centre.x - middle).abs() < 1e-9 && (label.centre.y - 5.5).abs() < 1e-9);
         }
     }

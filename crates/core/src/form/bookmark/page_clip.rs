@@ -37,9 +37,13 @@ const TONGUE: Param = Param::length(
 const LONG: Param = Param::length(
     "long",
     ["Tongue’s length", "From its root to its tip."],
-    |f| f["height"] * 0.5,
+    // Card above its root: see the limits.
+    |f| (f["height"] * 0.5).min(f["height"] - (f["width"] - f["tongue"]) / 2.0 - ROOT),
     |f| Bounds::new(8.0, f["height"] * 0.8).against("height"),
 );
+
+/// Least card above the tongue's root, mm: it carries the clip (common practice).
+const ROOT: f64 = 8.0;
 
 fn design(f: &Figures) -> Design {
     let (w, h, tongue, long) = (f["width"], f["height"], f["tongue"], f["long"]);
@@ -70,9 +74,9 @@ fn design(f: &Figures) -> Design {
             Limit {
                 id: "clip-root",
                 label: "Card above the tongue".to_owned(),
-                limit: (h - tip - long, Sense::AtLeast, 8.0),
+                limit: (h - tip - long, Sense::AtLeast, ROOT),
                 panel: "Clip".to_owned(),
-                remedy: Some(("long", (h - tip - 8.0).max(8.0))),
+                remedy: Some(("long", (h - tip - ROOT).max(8.0))),
             },
         ])
         .span("width", "Clip", (0.0, 0.0), (w, 0.0))

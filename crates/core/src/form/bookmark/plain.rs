@@ -86,7 +86,7 @@ fn draw(f: &Figures, outline: Outline) -> Design {
     let panel = outline.draw(Panel::new("Bookmark", Role::Face), w, h, by);
     let panel = if outline.has_foot() { panel.cut(0.0, 0.0) } else { panel };
     let mut design = Design::new(vec![Blank::upwards("Bookmark", hole.cut(panel))], Stand::Upright)
-        .limits(hole.limit("Bookmark", f["edge"]))
+        .limits(hole.limit("Bookmark", f["edge"], 0.0))
         .span("width", "Bookmark", (0.0, top), (w, top))
         .span("height", "Bookmark", (w / 2.0, top - h), (w / 2.0, top));
     if !hole.is_none() {

@@ -63,10 +63,10 @@ fn design(f: &Figures) -> Design {
         .must(carton.musts())
         .must([
             height_between(f, "Top right dust flap", "Base right flap"),
-            top.musts(f),
             glued("Base front corner", "Base right flap"),
             glued("Base back corner", "Base left flap"),
         ])
+        .must(top.musts(f))
         .limits(top.limits(f))
         .limits([glue_limit(f)])
         .holds(carton.volume())

@@ -1,4 +1,9 @@
 //! What closes a carton's end: a tuck closure over dust flaps.
+//!
+//! The clearance c is the room from face to face. Closed, the tuck stands c behind the wall that it slides
+//! in at, so the closing panel is W − c from crease to crease, half a caliper of its hinge and half a caliper
+//! of that wall apart from its inside. The dust flaps stand c from the tuck, c from the wall that the closing
+//! panel hangs on; the tuck is c short of either side wall.
 
 use crate::check::Sense;
 use crate::form::design::{Limit, Must, Span, Step};
@@ -21,7 +26,8 @@ pub const HEIGHT: Param =
 pub const TUCK: Param = Param::length(
     "tuck",
     ["Tuck flap", "From the tuck’s crease to its edge, behind the wall it slides in at."],
-    |f| flaps::tuck_standard(f["width"]),
+    // Two tucks that face each other leave room between them.
+    |f| flaps::tuck_standard(f["width"]).min(f["height"] / 2.0 - 0.5),
     |_| Bounds::new(flaps::FLAP[0], flaps::FLAP[1]),
 );
 
@@ -31,7 +37,7 @@ pub const DUST: Param = Param::length(
     ["Dust flaps", "How far they reach in from the sides, under the closing panel."],
     |f| flaps::dust_standard(f["length"], f["width"], f["clearance"]),
     |f| {
-        let hinge = f["width"] - f.t - 2.0 * f["clearance"];
+        let hinge = f["width"] - f.t - 3.0 * f["clearance"];
         flaps::flap_up_to(flaps::dust_limit(hinge)).against("width")
     },
 );
@@ -46,7 +52,7 @@ pub const SLIT: Param = Param::length(
 
 /// The clearance of a carton's tuck: its flaps keep a hinge of 3 mm.
 pub const CLEARANCE: Param = flaps::CLEARANCE_PARAM.within(|f| {
-    let width = (f["width"] - f.t - flaps::FLAP[0]) / 2.0;
+    let width = (f["width"] - f.t - flaps::FLAP[0]) / 3.0;
     let length = (f["length"] - flaps::FLAP[0]) / 2.0;
     Bounds::new(0.0, 5f64.min(width).min(length)).against("width")
 });
@@ -69,7 +75,7 @@ impl TuckEnd {
     pub fn ends(&self, carton: &Box4, f: &Figures) -> [End; 4] {
         let (t, c, name) = (carton.t, f["clearance"], self.name);
         // Where the tuck goes in, dust flaps leave room for it.
-        let (tuck_side, hinge_side) = (1.5 * t + c, 0.5 * t + c);
+        let (tuck_side, hinge_side) = (1.5 * t + 2.0 * c, 0.5 * t + c);
         let (front, back) =
             if self.on == 2 { (tuck_side, hinge_side) } else { (hinge_side, tuck_side) };
         let hinge = carton.side_hinge(front, back);
@@ -100,9 +106,12 @@ impl TuckEnd {
     }
 
     /// What must hold of it.
-    pub fn musts(&self, f: &Figures) -> Must {
+    pub fn musts(&self, f: &Figures) -> [Must; 3] {
+        let (name, c) = (self.name, f["clearance"]);
         let opposite = if self.on == 2 { "Front" } else { "Back" };
-        Must::Clear([format!("{} tuck", self.name), opposite.to_owned()], f["clearance"])
+        let tuck = || format!("{name} tuck");
+        let beside = |side: &str| Must::Beside([format!("{name} {side} dust flap"), tuck()], c);
+        [Must::Clear([tuck(), opposite.to_owned()], c), beside("right"), beside("left")]
     }
 
     /// Its steps.

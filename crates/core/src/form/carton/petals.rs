@@ -51,9 +51,13 @@ const CLEARANCE: Param = flaps::CLEARANCE_PARAM.within(|_| Bounds::new(0.0, 2.0)
 const BASE_FLAPS: Param = Param::length(
     "base",
     ["Base flaps", "How far the flaps that hold the base reach in."],
-    |f| (apothem(f) * 0.5).clamp(3.0, 12.0),
-    |f| Bounds::new(3.0, (apothem(f) * 0.7).min(f["side"] * 0.45)).against("side"),
+    |f| flaps::usual((apothem(f) * 0.5).clamp(3.0, 12.0), longest_base_flap(f), f.t),
+    |f| Bounds::new(3.0, longest_base_flap(f)).against("side"),
 );
+
+fn longest_base_flap(f: &Figures) -> f64 {
+    (apothem(f) * 0.7).min(f["side"] * 0.45)
+}
 
 /// From the middle to a wall's inside.
 fn apothem(f: &Figures) -> f64 {

@@ -66,11 +66,9 @@ pub(super) fn tucked(f: &Figures, top: &TuckEnd, base: &TuckEnd) -> Design {
         .steps(base.steps(f))
         .steps(top.steps(f))
         .must(carton.musts())
-        .must([
-            height_between(f, "Top right dust flap", "Base right dust flap"),
-            top.musts(f),
-            base.musts(f),
-        ])
+        .must([height_between(f, "Top right dust flap", "Base right dust flap")])
+        .must(top.musts(f))
+        .must(base.musts(f))
         .limits(top.limits(f))
         .limits(base.limits(f))
         .limits([glue_limit(f)])

@@ -38,7 +38,7 @@ const HEIGHT: Param =
 const SIDE: Param = Param::length(
     "side",
     ["Side flaps", "How far they reach in; the back is glued to them."],
-    |f| flaps::GLUE_STANDARD.min(f["width"] / 4.0),
+    |f| flaps::usual(flaps::GLUE_STANDARD.min(f["width"] / 4.0), f["width"] / 2.0 - 1.0, f.t),
     |f| {
         flaps::flap_up_to((f["width"] / 2.0 - 1.0).min(flaps::glue_limit(f["height"])))
             .against("width")
@@ -48,16 +48,24 @@ const SIDE: Param = Param::length(
 const CLOSING: Param = Param::length(
     "closing",
     ["Closing flap", "How far it reaches down over the back."],
-    |f| (f["width"] / 3.0).min(f["height"] / 3.0).clamp(10.0, 45.0),
+    |f| {
+        let usual = (f["width"] / 3.0).min(f["height"] / 3.0).clamp(10.0, 45.0);
+        usual.max(throat(f) + flaps::SMALLEST_FLAP)
+    },
     |f| Bounds::new(8.0, f["height"] * 0.8).against("height"),
 );
 
 const THROAT: Param = Param::length(
     "throat",
     ["Throat", "How far the back’s edge stays below the mouth."],
-    |f| (f["height"] / 20.0).clamp(2.0, 8.0),
+    throat,
     |f| Bounds::new(0.5, f["height"] / 3.0).against("height"),
 );
+
+/// The throat's usual depth.
+fn throat(f: &Figures) -> f64 {
+    (f["height"] / 20.0).clamp(2.0, 8.0)
+}
 
 fn design(f: &Figures) -> Design {
     let (w, h, t) = (f["width"], f["height"], f.t);

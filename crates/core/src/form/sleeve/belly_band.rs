@@ -44,7 +44,7 @@ const HEIGHT: Param =
 const GLUE: Param = Param::length(
     flaps::GLUE,
     ["Glue flap", "Width of the flap that joins the band’s ends."],
-    |f| flaps::GLUE_STANDARD.min(f["width"] - 1.0),
+    |f| flaps::usual(flaps::GLUE_STANDARD.min(f["width"] - 1.0), f["width"], f.t),
     |f| flaps::flap_up_to(f["width"].min(flaps::glue_limit(f["height"] - f.t))).against("width"),
 );
 

@@ -12,7 +12,7 @@ use std::collections::BTreeMap;
 
 use nalgebra::{Point3, Vector3};
 
-use crate::form::design::{Blank, Design, Edge, Must, Stand, Step};
+use crate::form::design::{Blank, Design, Edge, Move, Must, Stand, Step};
 use crate::form::{Axis, Panel, Role, flaps};
 use crate::geometry::{Point, Vec2};
 
@@ -43,6 +43,9 @@ const LEAN: f64 = 45.0;
 
 /// Tabs on one face keep this far from the line midway between them, mm.
 const PLAY: f64 = 0.15;
+
+/// Degrees by which tabs are bent in past their closed angle while the faces are folded up.
+const PAST: f64 = 45.0;
 
 /// The tip keeps a third of the hinge, so that it still holds.
 const NARROWEST_TIP: f64 = 0.34;
@@ -88,7 +91,7 @@ impl Net<'_> {
                 design.mates.push((edge(&face.drawn, shift), side.number));
                 if side.has_tab {
                     let tab = tab_name(side.number);
-                    tabs.push(tab.clone());
+                    tabs.push((tab.clone(), self.turn(index, other)));
                     design.musts.push(Must::Glue(tab, self.name(other), 0.0));
                 } else {
                     // The free edge lies in the middle of the card whose tab it is glued to.
@@ -106,11 +109,16 @@ impl Net<'_> {
             };
             design = design.span(key, self.name(*face), end(corners[0]), end(corners[1]));
         }
+        // Tabs are bent in past their angle, so that they slip inside their mates.
         let mut steps = Vec::new();
+        let mut up =
+            Step::close("Fold the faces up and glue edge to edge, by their numbers", walls);
         if !tabs.is_empty() {
-            steps.push(Step::close("Fold the tabs", tabs));
+            let bent = tabs.iter().map(|(tab, turn)| (tab.clone(), (turn + PAST).min(170.0)));
+            steps.push(Step::turn("Fold the tabs in", bent));
+            up.moves.extend(tabs.into_iter().map(|(tab, _)| Move::Close(tab)));
         }
-        steps.push(Step::close("Fold the faces up and glue edge to edge, by their numbers", walls));
+        steps.push(up);
         design.steps(steps)
     }
 
@@ -352,7 +360,9 @@ impl Net<'_> {
         // The mate has the edge the other way round: its sides before and after.
         let neighbours = [(at(ends[0])) % long, (at(ends[1]) + long - 1) % long];
         let takes_tab = |side: usize| target.sides[side].number > 0 && !target.sides[side].has_tab;
-        let mut tab = Tab { hinge, deep: self.tab, lean: [0.0; 2], back: [0.0; 2] };
+        // What bridges the gap to the mate at an obtuse edge is not glued: the tab is longer by that.
+        let deep = self.tab + (-off).max(0.0);
+        let mut tab = Tab { hinge, deep, lean: [0.0; 2], back: [0.0; 2] };
         for end in 0..2 {
             let lean = self.lean(ends[end], mate);
             let inside = self.angle(ends[end], mate);

@@ -29,7 +29,19 @@ const HEIGHT: Param = Param::size(
     [0.0, 0.0],
     |_| 60.0,
 )
-.within(|_| Bounds::new(15.0, 500.0));
+.within(|f| Bounds::new(least_height(f).max(15.0), 500.0).against("side"));
+
+/// Walls that are turned from each other by less than this, degrees, leave a tab no room.
+const FLATTEST: f64 = 15.0;
+
+/// The height at which neighbouring walls are turned from each other by [`FLATTEST`]: of slope α on n
+/// sides, cos ψ = cos² α + sin² α cos 2π/n.
+fn least_height(f: &Figures) -> f64 {
+    let turn = std::f64::consts::TAU / f["sides"];
+    let sine = ((1.0 - FLATTEST.to_radians().cos()) / (1.0 - turn.cos())).sqrt().min(0.99);
+    let apothem = f["side"] / 2.0 / (turn / 2.0).tan();
+    apothem * sine / (1.0 - sine * sine).sqrt()
+}
 
 fn design(f: &Figures) -> Design {
     let count = f.count("sides");

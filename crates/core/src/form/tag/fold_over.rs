@@ -60,7 +60,7 @@ fn design(f: &Figures) -> Design {
     Design::new(vec![Blank::upwards("Tag", front_hole.cut(front))], Stand::Upright)
         .steps([Step::close("Fold the back behind the front", ["Back"])])
         .must([Must::Clear(["Back".to_owned(), "Front".to_owned()], 0.0)])
-        .limits(front_hole.limit("Front", f["edge"]))
+        .limits(front_hole.limit("Front", f["edge"], 0.0))
         .folds(Axis::Across)
         .span("width", "Back", (0.0, 0.0), (w, 0.0))
         .span("height", "Back", (0.0, 0.0), (0.0, h))

@@ -79,13 +79,15 @@ impl Hole {
     }
 
     /// The strength rule: at least the hole's width of card between it and the edge (common practice).
-    pub fn limit(&self, panel: &str, edge: f64) -> Option<Limit> {
+    ///
+    /// `beside` is how much nearer the edge is than straight above the hole.
+    pub fn limit(&self, panel: &str, edge: f64, beside: f64) -> Option<Limit> {
         (!self.is_none()).then(|| Limit {
             id: "hole-edge",
             label: "Card at the hole".to_owned(),
-            limit: (edge, Sense::AtLeast, self.width),
+            limit: (edge - beside, Sense::AtLeast, self.width),
             panel: panel.to_owned(),
-            remedy: Some(("edge", self.width)),
+            remedy: Some(("edge", self.width + beside)),
         })
     }
 

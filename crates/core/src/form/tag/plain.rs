@@ -41,6 +41,15 @@ const SCALLOP: Param = Param::length(
     |f| Bounds::new(2.0, f["width"].min(f["height"]) / 2.0).against("width"),
 );
 
+/// Under a round head the edge is nearest beside the hole.
+const OVAL_EDGE: Param = Param {
+    standard: |f| {
+        let beside = Outline::Oval.drop_at(f["width"], f["height"], 0.0, f["hole"] / 2.0);
+        (EDGE.standard)(f) + 2.0 * beside
+    },
+    ..EDGE
+};
+
 const fn tag(
     id: &'static str,
     name: &'static str,
@@ -117,7 +126,7 @@ pub const ROUND: Structure = tag(
     "tag-round",
     "Round tag",
     "A round tag with a hole.",
-    &[DIAMETER, ROUND_HEIGHT, HOLE, EDGE, RING],
+    &[DIAMETER, ROUND_HEIGHT, HOLE, OVAL_EDGE, RING],
     &[
         Preset { name: "Jar tag", figures: &[("width", 50.0)] },
         Preset { name: "Small", figures: &[("width", 32.0)] },
@@ -129,7 +138,7 @@ pub const OVAL: Structure = tag(
     "tag-oval",
     "Oval tag",
     "An oval tag with a hole.",
-    &[WIDTH, HEIGHT, HOLE, EDGE, RING],
+    &[WIDTH, HEIGHT, HOLE, OVAL_EDGE, RING],
     SIZES,
     |f| draw(f, Outline::Oval),
 );
@@ -193,7 +202,7 @@ fn draw(f: &Figures, outline: Outline) -> Design {
         ("height", (0.0, top - h - out), (0.0, top + out)),
     ];
     let mut design =
-        Design::new(blanks, Stand::Upright).limits(hole.limit("Tag", f["edge"] - beside));
+        Design::new(blanks, Stand::Upright).limits(hole.limit("Tag", f["edge"], beside));
     for (key, from, to) in spans {
         design = design.span(key, "Tag", from, to);
     }

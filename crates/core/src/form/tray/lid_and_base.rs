@@ -64,7 +64,8 @@ fn design(f: &Figures) -> Design {
         axes: [[1.0, 0.0, 0.0], [0.0, -1.0, 0.0], [0.0, 0.0, -1.0]],
         at: [(a - lid_a) / 2.0, f64::midpoint(b, lid_b), -(base.height + t) - gap],
     };
-    let high = base.height + lid.height + f64::midpoint(long, wide);
+    // Turning, the lid sweeps its own depth and height round the edge it turns about.
+    let high = base.height + lid.height + 2.0 * (lid_b + lid.height);
     let clear = |one: &str, other: &str| Must::Clear([one.to_owned(), other.to_owned()], c);
     Design::new(
         vec![Blank::upwards("Base", base.panel()), Blank::upwards("Lid", lid.panel())],
@@ -74,7 +75,7 @@ fn design(f: &Figures) -> Design {
     .steps(lid.steps("lid"))
     .steps([
         Step::lift("Lift the lid", 1, high),
-        Step::carry("Turn it over, above the base", 1, over(high)),
+        Step::carry("Turn it over, above the base", 1, over(high / 2.0)),
         Step::carry("Slide the lid down", 1, over(0.0)),
     ])
     .must(base.musts())

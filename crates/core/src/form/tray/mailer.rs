@@ -106,6 +106,9 @@ fn design(f: &Figures) -> Design {
     let room = |key, one: &str, other: &str, want| {
         Must::Room(key, [one.to_owned(), other.to_owned()], want)
     };
+    // Until here the locks swing clear of the base; then the wall bows as they are pressed in.
+    let deep = height - 0.5 * t - PLAY;
+    let rolled = 90.0 - (deep / (deep + t + PLAY)).acos().to_degrees();
     let [bend, set, push] = tuck_in("Lid", "Lid tuck", width - c, f["tuck"]);
     Design::new(vec![Blank::upwards("Mailer", root)], Stand::OnFirst)
         .steps([
@@ -117,8 +120,12 @@ fn design(f: &Figures) -> Design {
             ),
             Step::close("Raise front and back", ["Front", "Back"]),
             Step::close("Raise the outer side walls", both("side")),
-            Step::close("Fold the strips in", both("strip")),
-            Step::close("Roll the inner walls down until they lock", both("inner wall")),
+            Step::close("Fold the left strip in", ["Left strip"]),
+            Step::turn("Roll the left inner wall down", [("Left inner wall", rolled)]),
+            Step::close("Press its locks into the base", ["Left inner wall"]),
+            Step::close("Fold the right strip in", ["Right strip"]),
+            Step::turn("Roll the right inner wall down", [("Right inner wall", rolled)]),
+            Step::close("Press its locks into the base", ["Right inner wall"]),
             Step::turn("Bend the lid’s tuck in", bend),
             Step::turn("Set it behind the front", set),
             Step::turn("Close the lid", push),

@@ -14,7 +14,10 @@ use crate::form::{Panel, Role, flaps};
 pub const CORNER: Param = Param::length(
     flaps::GLUE,
     ["Corner flaps", "Width of the flaps that are glued inside the end walls."],
-    |f| flaps::GLUE_STANDARD.min(f["width"] / 2.0 - 1.0),
+    |f| {
+        let usual = flaps::GLUE_STANDARD.min(f["width"] / 2.0 - 1.0);
+        flaps::usual(usual, f["width"] / 2.0, f.t)
+    },
     |f| {
         let tip = flaps::glue_limit(f["height"]);
         flaps::flap_up_to(tip.min(f["width"] / 2.0)).against("width")

@@ -1,0 +1,140 @@
+//! Every limit of a piece's form, those of the flat and those of its folding, each with a way out that
+//! works: a figure that is set back to what it may be, or else the size that rules the piece out.
+
+use std::collections::BTreeMap;
+
+use crate::check::{Check, State};
+use crate::error::{Change, Remedy, Setting};
+use crate::fold::{FoldModel, fold_checks};
+use crate::form::{Figure, FigureKind, Flat, Form};
+use crate::units::{Unit, measure};
+
+/// Sizes that are tried, as shares of what was asked for, the nearest first.
+const SHARES: [f64; 12] = [1.08, 0.9, 1.25, 0.75, 1.6, 0.55, 2.2, 0.4, 3.5, 0.25, 6.0, 10.0];
+
+/// Halvings between a size that is ruled out and one that is not.
+const HALVINGS: u32 = 6;
+
+/// Sizes are offered in steps of this, mm.
+const STEP: f64 = 0.1;
+
+/// The limits of a form that was drawn as `flat` and folds as `model`.
+#[must_use]
+pub fn form_checks(form: &Form, flat: &Flat, model: &FoldModel, unit: Unit) -> Vec<Check> {
+    let mut checks = flat.checks.clone();
+    checks.extend(fold_checks(flat, model, unit));
+    let broken = |check: &&mut Check| check.state == State::Broken;
+    if !checks.iter().any(|check| check.state == State::Broken) {
+        return checks;
+    }
+    let before = checks.iter().filter(|check| check.state == State::Broken);
+    let before = before.map(|check| check.id.clone()).collect();
+    let mut trial = Trial { form, caliper: model.caliper, unit, before, known: BTreeMap::new() };
+    let is_standard = flat
+        .figures
+        .iter()
+        .all(|figure| !figure.own || matches!(figure.kind, FigureKind::Size | FigureKind::Count));
+    for check in checks.iter_mut().filter(broken) {
+        let mut remedies = std::mem::take(&mut check.remedies);
+        remedies
+            .retain(|remedy| remedy.changes.is_empty() || trial.mends(&check.id, &remedy.changes));
+        let helps = remedies.iter().any(|remedy| !remedy.changes.is_empty());
+        if is_standard && form.add_ons.is_empty() && !helps {
+            remedies.splice(0..0, trial.size(&check.id, &flat.figures));
+        }
+        check.remedies = remedies;
+    }
+    checks
+}
+
+/// Other figures, drawn and folded to see what is broken then.
+struct Trial<'a> {
+    form: &'a Form,
+    caliper: f64,
+    unit: Unit,
+    /// What is broken as it is.
+    before: Vec<String>,
+    /// What was found, by the figures that were changed.
+    known: BTreeMap<Vec<(String, u64)>, Option<Vec<String>>>,
+}
+
+impl Trial<'_> {
+    /// True where the piece can be drawn with these changes, and the check is not broken then, nor anything
+    /// else that was not.
+    fn mends(&mut self, id: &str, changes: &[Change]) -> bool {
+        let mut figures = Vec::new();
+        for change in changes {
+            let Some(key) = change.field.strip_prefix("form.") else { return true };
+            let value = match change.value {
+                Setting::Number(value) => Some(value),
+                Setting::Standard => None,
+                Setting::Text(_) => return true,
+            };
+            figures.push((key.to_owned(), value));
+        }
+        let key: Vec<(String, u64)> = figures
+            .iter()
+            .map(|(key, value)| (key.clone(), value.map_or(u64::MAX, f64::to_bits)))
+            .collect();
+        let (form, caliper, unit) = (self.form, self.caliper, self.unit);
+        let broken = self.known.entry(key).or_insert_with(|| {
+            let mut form = form.clone();
+            form.figures.extend(figures);
+            let flat = form.draw(caliper, unit).ok()?;
+            let mut checks = flat.checks.clone();
+            checks.extend(fold_checks(&flat, &FoldModel::new(&flat, caliper), unit));
+            let broken = checks.into_iter().filter(|check| check.state == State::Broken);
+            Some(broken.map(|check| check.id).collect())
+        });
+        let before = &self.before;
+        broken
+            .as_ref()
+            .is_some_and(|now| now.iter().all(|known| known != id && before.contains(known)))
+    }
+
+    /// The size that rules the piece out, set to the nearest that does not; all sizes at once where no
+    /// single one helps.
+    fn size(&mut self, id: &str, figures: &[Figure]) -> Option<Remedy> {
+        let sizes: Vec<&Figure> =
+            figures.iter().filter(|figure| figure.kind == FigureKind::Size).collect();
+        let mut groups: Vec<Vec<&Figure>> = sizes.iter().map(|size| vec![*size]).collect();
+        if sizes.len() > 1 {
+            groups.push(sizes);
+        }
+        let (share, group) = SHARES.into_iter().find_map(|share| {
+            let helps = |group: &&Vec<&Figure>| self.mends(id, &scaled(group, share));
+            Some((share, groups.iter().find(helps)?))
+        })?;
+        let (mut good, mut bad) = (share, 1.0);
+        for _ in 0..HALVINGS {
+            let middle = f64::midpoint(good, bad);
+            let helps = self.mends(id, &scaled(group, middle));
+            *(if helps { &mut good } else { &mut bad }) = middle;
+        }
+        let changes = scaled(group, good);
+        let named = group.iter().zip(&changes).map(|(figure, change)| {
+            let Setting::Number(value) = change.value else { return String::new() };
+            format!("{} {}", figure.label.to_lowercase(), measure(value, self.unit))
+        });
+        let named: Vec<String> = named.collect();
+        let bound = if good > 1.0 { "or more" } else { "or less" };
+        Some(Remedy { text: format!("Make the {} {bound}", named.join(", ")), changes })
+    }
+}
+
+/// Sizes as shares of what they are, away from that to a round figure, within their ranges.
+fn scaled(sizes: &[&Figure], share: f64) -> Vec<Change> {
+    let round = |value: f64| {
+        let steps = value / STEP;
+        (if share > 1.0 { steps.ceil() } else { steps.floor() }) * STEP
+    };
+    sizes
+        .iter()
+        .map(|figure| {
+            let [low, high] = figure.range;
+            // To the micrometre, so that a decimal step is written as one.
+            let value = (round(figure.value * share) * 1e3).round() / 1e3;
+            Change::new(&figure.field, value.max(low).min(high))
+        })
+        .collect()
+}
