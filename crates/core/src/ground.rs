@@ -1,5 +1,6 @@
 //! A job's pieces and the page they go onto, before copies are laid.
 
+use crate::LineKind;
 use crate::error::{InputError, Remedy};
 use crate::face::Art;
 use crate::form::{Axis, Flat};
@@ -58,9 +59,15 @@ impl Ground {
         let most_bleed = if several { plan.spacing / 2.0 } else { f64::INFINITY };
         let mut ground = Self { pieces: Vec::new(), marks, windows, cards: Vec::new() };
         let mut errors = Vec::new();
-        for (piece, stock) in job.pieces().zip(&records.stocks) {
+        for (number, (piece, stock)) in job.pieces().zip(&records.stocks).enumerate() {
             match piece.form.draw(stock.caliper, job.unit) {
-                Ok(flat) => {
+                Ok(mut flat) => {
+                    for part in &mut flat.parts {
+                        part.on_liner = records.has_liner(number, part);
+                        if part.on_liner && !piece.form.through {
+                            part.edge = LineKind::KissCut;
+                        }
+                    }
                     let arts: Vec<Art> = piece.face.map_or_else(Vec::new, |face| {
                         flat.parts.iter().map(|part| face.print(part, most_bleed)).collect()
                     });

@@ -3,6 +3,7 @@
 use serde::Serialize;
 
 use crate::error::{Faults, InputError};
+use crate::form::Part;
 use crate::job::Job;
 use crate::sheet::{Machines, unknown};
 use crate::workshop::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Workshop};
@@ -89,6 +90,13 @@ impl<'a> Records<'a> {
     #[must_use]
     pub fn stock(&self) -> &'a Stock {
         self.stocks[0]
+    }
+
+    /// True where a blank of that piece lies on a liner.
+    pub(crate) fn has_liner(&self, piece: usize, part: &Part) -> bool {
+        let backing = || self.backings.get(piece).copied().flatten();
+        let card = if part.stock.is_some() { backing() } else { self.stocks.get(piece).copied() };
+        card.is_some_and(|card| card.liner.is_some())
     }
 
     /// Every card of the job with the field that names it.

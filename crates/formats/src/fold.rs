@@ -1,13 +1,15 @@
-//! The flat as FOLD 1.1, the open JSON format for creased sheets.
+//! The flat as FOLD 1.2, the open JSON format for creased sheets.
 //!
-//! Vertices are in millimetres, `y` up. Mountains fold away from the printed side, which faces the reader;
-//! angles are those of the closed piece. Openings are boundary edges without a face.
+//! Vertices are in millimetres, `y` up. Mountains fold away from the printed side, which faces the reader.
+//! The angle of an edge between two plates, and which way it turns, are read off the closed plates, so that
+//! whoever folds the file back gets the piece that was proven. Openings are boundary edges without a face;
+//! slits inside a plate are cuts.
 
 use std::collections::BTreeMap;
 
 use aptum_core::fold::Pose;
 use aptum_core::form::Flat;
-use aptum_core::geometry::{Affine, BezPath, Point, flattened_to};
+use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Vec2, flattened_to};
 use aptum_core::{LineKind, PreparedPiece};
 use serde_json::{Value, json};
 
@@ -35,37 +37,52 @@ pub fn flat_fold(name: &str, piece: &PreparedPiece) -> String {
         net.vertex(*from);
         net.vertex(*to);
     }
-    let pose = Pose::at(&piece.fold, piece.fold.closed());
+    let slits: Vec<Vec<usize>> = slits(flat, up)
+        .into_iter()
+        .map(|points| points.into_iter().map(|point| net.vertex(point)).collect())
+        .collect();
     let faces: Vec<Vec<usize>> = rings.iter().map(|ring| net.with_vertices_on(ring)).collect();
-    let mut edges: BTreeMap<(usize, usize), Vec<usize>> = BTreeMap::new();
+    // On each side of an edge a face, which lies to the right of the walk along it.
+    let mut edges: BTreeMap<[usize; 2], Vec<(usize, bool)>> = BTreeMap::new();
     for (face, ring) in faces.iter().enumerate() {
         for (a, b) in ring.iter().zip(ring.iter().cycle().skip(1)) {
-            edges.entry((*a.min(b), *a.max(b))).or_default().push(face);
+            edges.entry([*a.min(b), *a.max(b)]).or_default().push((face, a < b));
         }
     }
+    let folded = Folded::new(piece, up);
     let (mut vertices, mut assignment, mut angles) = (Vec::new(), Vec::new(), Vec::new());
-    for ((a, b), sides) in &edges {
-        let middle = net.points[*a].midpoint(net.points[*b]);
+    for ([a, b], sides) in &edges {
+        let (from, to) = (net.points[*a], net.points[*b]);
+        let middle = from.midpoint(to);
         let kind =
             lines.iter().find(|(_, from, to)| lies_on(middle, *from, *to)).map(|line| line.0);
-        let angle = match sides.as_slice() {
-            [one, other] => {
-                let cosine = pose.normal(*one).dot(&pose.normal(*other)).clamp(-1.0, 1.0);
-                cosine.acos().to_degrees()
-            }
-            _ => 0.0,
-        };
-        let (letter, angle) = match (sides.len(), kind) {
-            (1, _) => ("B", None),
+        let (letter, angle) = match (sides.as_slice(), kind) {
+            ([_], _) => ("B", None),
             (_, Some(LineKind::Cut)) => ("C", None),
-            (_, Some(LineKind::ReverseCrease)) => ("V", Some(angle)),
-            (_, Some(LineKind::Perforation)) => ("F", Some(0.0)),
-            _ if angle < 1e-6 => ("F", Some(0.0)),
-            _ => ("M", Some(-angle)),
+            ([(one, is_forward), (other, _)], _) => {
+                let along = if *is_forward { from - to } else { to - from };
+                match folded.angle(*one, *other, along) {
+                    angle if angle.abs() < FLAT => ("F", Some(0.0)),
+                    angle if angle < 0.0 => ("M", Some(angle)),
+                    angle => ("V", Some(angle)),
+                }
+            }
+            _ => ("U", None),
         };
         vertices.push([*a, *b]);
         assignment.push(letter);
         angles.push(angle);
+    }
+    for slit in &slits {
+        for pair in slit.windows(2) {
+            let edge = [pair[0].min(pair[1]), pair[0].max(pair[1])];
+            // What runs along a crease is there already.
+            if pair[0] != pair[1] && !edges.contains_key(&edge) {
+                vertices.push(edge);
+                assignment.push("C");
+                angles.push(None);
+            }
+        }
     }
     for part in &flat.parts {
         for opening in part.openings() {
@@ -82,9 +99,9 @@ pub fn flat_fold(name: &str, piece: &PreparedPiece) -> String {
     // FOLD lists a face's vertices anticlockwise; panels are walked clockwise.
     let faces: Vec<Value> =
         faces.iter().map(|ring| json!(ring.iter().rev().collect::<Vec<_>>())).collect();
-    let tidy = |value: f64| (value * 1e4).round() / 1e4;
+    let tidy = |value: f64| (value * 1e6).round() / 1e6;
     let text = serde_json::to_string_pretty(&json!({
-        "file_spec": 1.1,
+        "file_spec": 1.2,
         "file_creator": "Aptum",
         "file_title": name,
         "file_classes": ["singleModel"],
@@ -100,12 +117,70 @@ pub fn flat_fold(name: &str, piece: &PreparedPiece) -> String {
     text.unwrap_or_default()
 }
 
+/// An edge that turns by less, degrees, is flat.
+const FLAT: f64 = 1e-4;
+
+/// Closed plates, asked for the angles between them.
+struct Folded<'a> {
+    piece: &'a PreparedPiece,
+    pose: Pose,
+    /// From the file's coordinates to each plate's own.
+    to_plates: Vec<Affine>,
+}
+
+impl<'a> Folded<'a> {
+    fn new(piece: &'a PreparedPiece, up: Affine) -> Self {
+        let to_plates = piece.flat.parts.iter().flat_map(|part| {
+            let place = up * Affine::translate(part.at);
+            part.panels.iter().map(move |panel| (place * panel.frame).inverse())
+        });
+        let pose = Pose::at(&piece.fold, piece.fold.closed());
+        Self { piece, pose, to_plates: to_plates.collect() }
+    }
+
+    /// The angle at an edge with plate `one` to the left of the way `along` it, degrees: negative where the
+    /// other is folded away from the printed side.
+    fn angle(&self, one: usize, other: usize, along: Vec2) -> f64 {
+        let [a, b, c, d, ..] = self.to_plates[one].as_coeffs();
+        let local = [a * along.x + c * along.y, b * along.x + d * along.y, 0.0];
+        let way = (self.pose.0[one].rotation * nalgebra::Vector3::from(local)).normalize();
+        let (here, there) = (self.pose.normal(one), self.pose.normal(other));
+        let turn = way.dot(&here.cross(&there)).atan2(here.dot(&there)).to_degrees();
+        // Half a turn is the same either way round in space: the hinge tells which it was.
+        let panels = &self.piece.fold.panels;
+        let hung = [(one, other), (other, one)].into_iter().find_map(|(parent, child)| {
+            let hang = panels[child].hang?;
+            (hang.0 == parent).then_some(panels[child].fold)
+        });
+        match hung {
+            Some(fold) if turn.abs() > 180.0 - FLAT => -fold.signum() * 180.0,
+            _ => -turn,
+        }
+    }
+}
+
+/// Open cuts inside plates, each as the points along it.
+fn slits(flat: &Flat, up: Affine) -> Vec<Vec<Point>> {
+    let mut found = Vec::new();
+    for part in &flat.parts {
+        let place = up * Affine::translate(part.at);
+        let open = part.lines.iter().filter(|line| line.kind == LineKind::Cut);
+        for line in open {
+            let closed = line.path.elements().last() == Some(&PathEl::ClosePath);
+            if !closed {
+                found.extend(flattened_to(&(place * line.path.clone()), CURVES));
+            }
+        }
+    }
+    found
+}
+
 /// The straight pieces of lines that part panels.
 fn kinds(flat: &Flat, up: Affine) -> Vec<(LineKind, Point, Point)> {
     flat.lines()
         .into_iter()
         .filter(|line| {
-            line.path.elements().last() != Some(&aptum_core::geometry::PathEl::ClosePath)
+            line.path.elements().last() != Some(&PathEl::ClosePath)
         })
         .flat_map(|line| {
             let subpaths: Vec<BezPath> =

@@ -427,3 +427,29 @@ fn every_job_of_the_demo_goes_out_as_it_lies() {
     }
     assert_eq!(jobs, 18);
 }
+
+/// On stock with a liner cuts go through the face only, unless the piece says otherwise; each piece for itself.
+#[test]
+fn on_a_liner_outlines_are_kissed_unless_through_is_chosen() {
+    let workshop = workshop();
+    let mut tag = job(include_str!("../../../demo/jobs/plant-tag.json"));
+    tag.form.backing = None;
+    let groups = |job: &Job| {
+        let prepared = prepare(job, &workshop).unwrap();
+        let svg = cut_svg(job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+        let count = |kind: &str| {
+            let file = roxmltree::Document::parse(&svg).unwrap();
+            let group = file.descendants().find(|node| node.attribute("id") == Some(kind));
+            group.map_or(0, |group| group.children().filter(|node| node.is_element()).count())
+        };
+        [count("kiss-cut"), count("cut")]
+    };
+    let [kissed, through] = groups(&tag);
+    assert!(kissed == 0 && through > 0, "card without a liner is cut through");
+    tag.stock = workshop.stocks.iter().find(|(_, stock)| stock.liner.is_some()).unwrap().0.clone();
+    let [kissed, left] = groups(&tag);
+    assert!(kissed > 0 && left == 0, "outline and hole");
+    tag.form.through = true;
+    let [kissed, through] = groups(&tag);
+    assert!(kissed == 0 && through > 0);
+}

@@ -140,14 +140,14 @@ fn the_drawing_reads_back_with_curves_as_curves() {
     assert!(layers.contains(&"cut") && layers.contains(&"crease"));
 }
 
-/// FOLD 1.1 (published format): parallel arrays, indices in range, letters and the signs of their angles,
+/// FOLD 1.2 (published format): parallel arrays, indices in range, letters and the signs of their angles,
 /// anticlockwise faces, every edge of a face listed.
 #[test]
 fn the_creased_sheet_keeps_the_rules_of_its_format() {
     for structure in CATALOGUE {
         let prepared = prepared(structure.id, &[]);
         let fold: Value = serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
-        assert_eq!(fold["file_spec"], 1.1);
+        assert_eq!(fold["file_spec"], 1.2);
         assert_eq!(fold["frame_unit"], "mm");
         let array = |key: &str| fold[key].as_array().unwrap().clone();
         let points: Vec<[f64; 2]> =
@@ -190,6 +190,186 @@ fn the_creased_sheet_keeps_the_rules_of_its_format() {
         let folded = letters.iter().filter(|letter| ["M", "V"].contains(&letter.as_str().unwrap()));
         let hinges = prepared.first().fold.panels.iter().filter(|panel| panel.fold != 0.0).count();
         assert!(folded.count() >= hinges, "{}", structure.id);
+    }
+}
+
+/// Folds a file back as any reader of the format would: each face is turned about the edge that it shares
+/// with one that is placed, by the edge's angle. Gives for every face where its corners come to lie; the
+/// first of each sheet stays where it is. Nothing of the program is used.
+fn folded_back(fold: &Value) -> Vec<BTreeMap<usize, nalgebra::Point3<f64>>> {
+    use nalgebra::{Point3, Rotation3, Unit};
+    let list = |key: &str| fold[key].as_array().unwrap().clone();
+    let index = |value: &Value| usize::try_from(value.as_u64().unwrap()).unwrap();
+    let flat: Vec<Point3<f64>> = list("vertices_coords")
+        .iter()
+        .map(|p| Point3::new(number(&p[0]), number(&p[1]), 0.0))
+        .collect();
+    let faces: Vec<Vec<usize>> = list("faces_vertices")
+        .iter()
+        .map(|face| face.as_array().unwrap().iter().map(index).collect())
+        .collect();
+    let mut turns = BTreeMap::new();
+    for (edge, angle) in list("edges_vertices").iter().zip(list("edges_foldAngle")) {
+        if let Some(angle) = angle.as_f64() {
+            turns.insert([index(&edge[0]), index(&edge[1])], angle);
+        }
+    }
+    let walks = |face: usize| {
+        let ring = &faces[face];
+        ring.iter().zip(ring.iter().cycle().skip(1)).map(|(a, b)| (*a, *b)).collect::<Vec<_>>()
+    };
+    let mut places: Vec<Option<nalgebra::Isometry3<f64>>> = vec![None; faces.len()];
+    for start in 0..faces.len() {
+        if places[start].is_some() {
+            continue;
+        }
+        places[start] = Some(nalgebra::Isometry3::identity());
+        let mut open = vec![start];
+        while let Some(face) = open.pop() {
+            let place = places[face].unwrap();
+            for other in 0..faces.len() {
+                if places[other].is_some() {
+                    continue;
+                }
+                let back = walks(other);
+                // Faces run anticlockwise: the shared edge is walked the other way round by the neighbour.
+                let shared = walks(face).into_iter().find_map(|(a, b)| {
+                    let turn = turns.get(&[a.min(b), a.max(b)])?;
+                    back.contains(&(b, a)).then_some((a, b, *turn))
+                });
+                let Some((a, b, turn)) = shared else { continue };
+                // With the face on the left of the way, a valley's neighbour comes up towards the reader.
+                let axis = Unit::new_normalize(flat[b] - flat[a]);
+                let rotation = Rotation3::from_axis_angle(&axis, turn.to_radians() * -1.0);
+                let about = nalgebra::Translation3::from(flat[a].coords)
+                    * nalgebra::UnitQuaternion::from_rotation_matrix(&rotation)
+                    * nalgebra::Translation3::from(-flat[a].coords);
+                places[other] = Some(place * about);
+                open.push(other);
+            }
+        }
+    }
+    faces
+        .iter()
+        .zip(places)
+        .map(|(ring, place)| ring.iter().map(|at| (*at, place.unwrap() * flat[*at])).collect())
+        .collect()
+}
+
+/// Every structure's file, folded back by code of its own, has its plates where the proof has them: each turned
+/// as it is there, and edges that meet there meeting here. Layers that a fold of half a turn goes round are
+/// no part of the format, so places agree to within them.
+#[test]
+fn a_creased_sheet_folds_back_to_the_piece() {
+    for structure in CATALOGUE {
+        let prepared = prepared(structure.id, &[]);
+        let piece = prepared.first();
+        let fold: Value = serde_json::from_str(&flat_fold("A piece", piece)).unwrap();
+        let places = folded_back(&fold);
+        let pose = aptum_core::fold::Pose::at(&piece.fold, piece.fold.closed());
+        let model = &piece.fold;
+        let normal = |face: usize| {
+            let ring: Vec<usize> = fold["faces_vertices"][face]
+                .as_array()
+                .unwrap()
+                .iter()
+                .map(|at| usize::try_from(at.as_u64().unwrap()).unwrap())
+                .collect();
+            let at = |place: usize| places[face][&ring[place % ring.len()]];
+            let sum = (0..ring.len()).fold(nalgebra::Vector3::zeros(), |sum, place| {
+                sum + at(place).coords.cross(&at(place + 1).coords)
+            });
+            sum.normalize()
+        };
+        let layers: f64 = model.panels.iter().map(|panel| panel.lift).sum();
+        for panel in 0..model.panels.len() {
+            // Relative to the plate that its blank hangs on.
+            let first = model.panels.iter().position(|p| p.part == model.panels[panel].part).unwrap();
+            let want = pose.normal(first).dot(&pose.normal(panel));
+            let got = normal(first).dot(&normal(panel));
+            assert!(
+                (want - got).abs() < 1e-3,
+                "{} {}: {got} instead of {want}",
+                structure.id,
+                model.panels[panel].name
+            );
+            // It lies on the same side of that plate, as far from its plane: the sense of every fold.
+            let above = |at: &nalgebra::Point3<f64>| (pose.0[first].inverse() * at).z;
+            let ring = model.panels[panel].ring.iter();
+            let want: f64 = ring.map(|at| above(&pose.point(panel, *at))).fold(0.0, |far, height| {
+                if f64::abs(height) > f64::abs(far) { height } else { far }
+            });
+            let base = places[first].values().next().unwrap();
+            let heights = places[panel].values().map(|at| (at - base).dot(&normal(first)));
+            let got: f64 = heights
+                .fold(0.0, |far, height| if f64::abs(height) > f64::abs(far) { height } else { far });
+            assert!(
+                (want - got).abs() < 0.2 + 2.0 * layers,
+                "{} {}: {got} above instead of {want}",
+                structure.id,
+                model.panels[panel].name
+            );
+            // Distances between corners of the two are those of the proof.
+            let corners = |of: usize| -> Vec<nalgebra::Point3<f64>> {
+                let ring = &model.panels[of].ring;
+                ring.iter().map(|at| pose.point(of, *at)).collect()
+            };
+            let far = |one: &[nalgebra::Point3<f64>], two: &[nalgebra::Point3<f64>]| {
+                let all = one.iter().flat_map(|a| two.iter().map(move |b| (a - b).norm()));
+                all.fold(0.0, f64::max)
+            };
+            let here = |of: usize| places[of].values().copied().collect::<Vec<_>>();
+            let (want, got) =
+                (far(&corners(first), &corners(panel)), far(&here(first), &here(panel)));
+            assert!(
+                (want - got).abs() < 0.1 + 2.0 * layers,
+                "{} {}: {got} apart instead of {want}",
+                structure.id,
+                model.panels[panel].name
+            );
+        }
+    }
+}
+
+#[test]
+fn slits_inside_a_panel_are_cuts_of_the_creased_sheet() {
+    let cuts = |structure: &str| {
+        let prepared = prepared(structure, &[]);
+        let fold: Value =
+            serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
+        let letters = fold["edges_assignment"].as_array().unwrap().clone();
+        letters.iter().filter(|letter| *letter == "C").count()
+    };
+    // The tongue: two straight sides and a round tip.
+    assert!(cuts("bookmark-clip") > 6);
+    // The slit locks at the tucks' creases, two to each end.
+    assert!(cuts("straight-tuck") >= 4);
+    assert_eq!(cuts("four-corner-tray"), 0);
+}
+
+/// Every object of the file is closed: welded by place, each side of a triangle is walked once each way.
+#[test]
+fn objects_are_watertight() {
+    for structure in CATALOGUE {
+        let text = folded_obj(prepared(structure.id, &[]).first());
+        let mut corners: Vec<&str> = Vec::new();
+        let mut sides: BTreeMap<(&str, &str), i32> = BTreeMap::new();
+        for line in text.lines() {
+            if let Some(place) = line.strip_prefix("v ") {
+                corners.push(place);
+            } else if line.starts_with("o ") {
+                assert!(sides.values().all(|count| *count == 0), "{} before {line}", structure.id);
+                sides.clear();
+            } else if let Some(face) = line.strip_prefix("f ") {
+                let at: Vec<&str> =
+                    face.split(' ').map(|n| corners[n.parse::<usize>().unwrap() - 1]).collect();
+                for (a, b) in [(at[0], at[1]), (at[1], at[2]), (at[2], at[0])] {
+                    *sides.entry((a, b)).or_default() += 1;
+                    *sides.entry((b, a)).or_default() -= 1;
+                }
+            }
+        }
+        assert!(sides.values().all(|count| *count == 0), "{}", structure.id);
     }
 }
 

@@ -64,7 +64,7 @@ export function FlatDrawing({ flat, isPrinted, colour, hovered, onHover, place }
           onPointerLeave={() => onHover(null)}
         />
       ))}
-      <path className="line cut outline" d={flat.outline} />
+      <path className={`line ${flat.edge} outline`} d={flat.outline} />
       {place !== null && <path className="place" d={place} />}
     </g>
   );

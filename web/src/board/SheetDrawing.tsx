@@ -126,7 +126,7 @@ function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Sh
           {part.lines.map((line) => (
             <path key={line.kind + line.path} className={`line ${line.kind}`} d={line.path} />
           ))}
-          <path className="line cut outline" d={part.outline} />
+          <path className={`line ${part.edge} outline`} d={part.outline} />
         </>
       )}
     </g>

@@ -12,6 +12,7 @@ import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
+import { SwitchField } from '../card/SwitchField';
 import { Catalogue } from '../catalogue/Catalogue';
 import { FoldPane } from '../fold/FoldPane';
 import { errorsOf, type StageProps } from '../job/StageProps';
@@ -85,12 +86,13 @@ export function FormStage(props: StageProps) {
     setChoosing(false);
     setPicked(null);
     // Add-ons and backing stay; what another structure has no panel for is said.
-    const { add_ons: addOns, backing, labels } = job.form;
+    const { add_ons: addOns, backing, labels, through } = job.form;
     const kept = {
       ...form,
       ...(addOns?.length ? { add_ons: addOns } : {}),
       ...(backing ? { backing } : {}),
       ...(labels?.length ? { labels } : {}),
+      ...(through ? { through } : {}),
     };
     void session.keep((now) => withField(now, 'form', kept));
   };
@@ -203,6 +205,21 @@ export function FormStage(props: StageProps) {
             errors={errorsOf(session, 'stock')}
             onChoose={(value) => void session.keep((now) => withField(now, 'stock', value))}
           />
+          {flat.has_liner && (
+            <SwitchField
+              label="Cuts"
+              value={job.form.through ? 'through' : 'kiss'}
+              choices={[
+                { value: 'kiss', label: 'to the liner' },
+                { value: 'through', label: 'through' },
+              ]}
+              onChoose={(value) =>
+                void session.keep((now) =>
+                  withField(now, 'form.through', value === 'through'),
+                )
+              }
+            />
+          )}
           <ChoiceField
             label="Unit"
             value={job.unit}

@@ -12,7 +12,7 @@ const ORDER: LineKind[] = [
 ];
 
 export function Legend({ flat }: { flat: FlatView }) {
-  const kinds = new Set<LineKind>(['cut', ...flat.lines.map(({ kind }) => kind)]);
+  const kinds = new Set<LineKind>([flat.edge, ...flat.lines.map(({ kind }) => kind)]);
   const hasGlue = flat.panels.some(({ role }) => role === 'glue');
   return (
     <ul className="legend" aria-label="Lines">

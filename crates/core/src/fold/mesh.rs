@@ -38,6 +38,31 @@ pub(super) fn triangles(panel: &FoldPanel) -> (Vec<Point>, Vec<[usize; 3]>) {
     (points, triangles)
 }
 
+/// Triangles that have every point at a corner: where a corner of one lies on the side of another it is
+/// divided there, so that a mesh has no gap between them.
+fn whole(points: &[Point], faces: Vec<[usize; 3]>) -> Vec<[usize; 3]> {
+    let between = |at: Point, from: Point, to: Point| {
+        let along = to - from;
+        let long = along.hypot2();
+        let share = (at - from).dot(along) / long.max(1e-18);
+        share > 1e-9 && share < 1.0 - 1e-9 && (from + along * share).distance_squared(at) < 1e-14
+    };
+    let mut whole = Vec::with_capacity(faces.len());
+    let mut open = faces;
+    while let Some(face) = open.pop() {
+        let split = (0..3).find_map(|side| {
+            let (a, b) = (face[side], face[(side + 1) % 3]);
+            let at = (0..points.len()).find(|at| between(points[*at], points[a], points[b]))?;
+            Some([[a, at, face[(side + 2) % 3]], [at, b, face[(side + 2) % 3]]])
+        });
+        match split {
+            Some(halves) => open.extend(halves),
+            None => whole.push(face),
+        }
+    }
+    whole
+}
+
 /// The card of a panel, `caliper` mm thick, its middle in the panel's plane.
 #[must_use]
 pub fn panel_mesh(panel: &FoldPanel, caliper: f64) -> Mesh {
@@ -47,7 +72,7 @@ pub fn panel_mesh(panel: &FoldPanel, caliper: f64) -> Mesh {
     for height in [caliper / 2.0, -caliper / 2.0] {
         mesh.points.extend(flat.iter().map(|p| [p.x, p.y, height]));
     }
-    for face in faces {
+    for face in whole(&flat, faces) {
         let [a, b, c] = face;
         let turn = (flat[b] - flat[a]).cross(flat[c] - flat[a]);
         let [a, b, c] = if turn > 0.0 { [a, b, c] } else { [a, c, b] }.map(index);

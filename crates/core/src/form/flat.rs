@@ -8,6 +8,7 @@ use ts_rs::TS;
 use super::design::{Blank, Must, Stand, Step};
 use super::panel::Joined;
 use super::{Axis, Dimension, Figure, Line, PlacedPanel};
+use crate::LineKind;
 use crate::check::Check;
 use crate::geometry::Region;
 use crate::workshop::RecordId;
@@ -45,6 +46,10 @@ pub struct Part {
     pub name: String,
     /// The card it is cut from, where that is not the job's.
     pub stock: Option<RecordId>,
+    /// What its cuts are: through, or through the face only where it lies on a liner.
+    pub edge: LineKind,
+    /// True where its card lies on a liner.
+    pub on_liner: bool,
     /// The blank: one closed cut.
     pub outline: BezPath,
     /// Creases, slits, holes and everything else inside the blank.
@@ -77,6 +82,8 @@ impl Part {
         Self {
             name: blank.name.clone(),
             stock: None,
+            edge: LineKind::Cut,
+            on_liner: false,
             outline: shift * tree.outline,
             lines: tree.lines.into_iter().map(line).collect(),
             panels: tree.panels.into_iter().map(panel).collect(),
@@ -95,6 +102,8 @@ impl Part {
         Self {
             name: name.to_owned(),
             stock: None,
+            edge: LineKind::Cut,
+            on_liner: false,
             outline: shift * outline,
             lines: Vec::new(),
             panels: Vec::new(),
@@ -103,6 +112,12 @@ impl Part {
             bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
             at: Vec2::ZERO,
         }
+    }
+
+    /// What a line of that kind is on this blank.
+    #[must_use]
+    pub fn kind(&self, drawn: LineKind) -> LineKind {
+        if drawn == LineKind::Cut { self.edge } else { drawn }
     }
 
     /// The card of one such blank in mm², what is cut out of it taken off.
@@ -116,7 +131,7 @@ impl Part {
     pub fn openings(&self) -> impl Iterator<Item = &BezPath> {
         self.lines
             .iter()
-            .filter(|line| line.kind == crate::LineKind::Cut)
+            .filter(|line| line.kind == LineKind::Cut)
             .filter(|line| line.path.elements().last() == Some(&kurbo::PathEl::ClosePath))
             .map(|line| &line.path)
     }

@@ -85,6 +85,9 @@ pub struct Form {
     /// The words on its labels, in order; a label without any has its number.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub labels: Vec<String>,
+    /// True to cut through the liner too, on stock that has one: its cuts are kiss cuts there otherwise.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub through: bool,
     /// A layer behind it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub backing: Option<Backing>,
@@ -110,6 +113,7 @@ impl Form {
             basis: Basis::Inside,
             add_ons: Vec::new(),
             labels: Vec::new(),
+            through: false,
             backing: None,
             split: None,
             figures: figures.iter().map(|(key, value)| ((*key).to_owned(), Some(*value))).collect(),

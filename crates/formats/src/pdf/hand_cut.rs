@@ -97,9 +97,9 @@ pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
 pub(crate) fn lines_by_kind(part: &Part) -> BTreeMap<LineKind, BezPath> {
     let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
     for line in &part.lines {
-        lines.entry(line.kind).or_default().extend(line.path.iter());
+        lines.entry(part.kind(line.kind)).or_default().extend(line.path.iter());
     }
-    lines.entry(LineKind::Cut).or_default().extend(part.outline.iter());
+    lines.entry(part.edge).or_default().extend(part.outline.iter());
     lines
 }
 

@@ -543,6 +543,14 @@ area_text: string,
  */
 outline: string, 
 /**
+ * What is done along the outline: cut through, or cut through the face only.
+ */
+edge: LineKind, 
+/**
+ * True where its stock has a liner, so that it may be cut either way.
+ */
+has_liner: boolean, 
+/**
  * What is cut out of them.
  */
 openings: string, 
@@ -638,6 +646,10 @@ add_ons?: Array<AddOn>,
  * The words on its labels, in order; a label without any has its number.
  */
 labels?: Array<string>, 
+/**
+ * True to cut through the liner too, on stock that has one: its cuts are kiss cuts there otherwise.
+ */
+through?: boolean, 
 /**
  * A layer behind it.
  */
@@ -1089,7 +1101,11 @@ at: [number, number],
 /**
  * Width and height, mm.
  */
-size: [number, number], size_text: string, outline: string, openings: string, lines: Array<LineView>, 
+size: [number, number], size_text: string, outline: string, 
+/**
+ * What is done along the outline.
+ */
+edge: LineKind, openings: string, lines: Array<LineView>, 
 /**
  * What is printed on it, if anything is.
  */

@@ -58,6 +58,10 @@ pub struct FlatView {
     area_text: String,
     /// The blanks' outlines as SVG path data, mm.
     outline: String,
+    /// What is done along the outline: cut through, or cut through the face only.
+    edge: LineKind,
+    /// True where its stock has a liner, so that it may be cut either way.
+    has_liner: bool,
     /// What is cut out of them.
     openings: String,
     /// The blanks, each where it lies in this drawing.
@@ -109,6 +113,8 @@ pub struct PartView {
     size: [f64; 2],
     size_text: String,
     outline: String,
+    /// What is done along the outline.
+    edge: LineKind,
     openings: String,
     lines: Vec<LineView>,
     /// What is printed on it, if anything is.
@@ -139,6 +145,8 @@ pub fn flat(piece: &JobPiece<'_>, unit: Unit, prepared: &PreparedPiece) -> FlatV
         ),
         area_text: measure_area(flat.area(), unit),
         outline: path_text(&flat.outline()),
+        edge: flat.parts.first().map_or(LineKind::Cut, |part| part.edge),
+        has_liner: flat.parts.iter().any(|part| part.on_liner),
         openings: flat.parts.iter().map(|part| openings(part, part.at)).collect(),
         parts: (0..flat.parts.len()).map(|index| part(unit, prepared, index)).collect(),
         mates: flat
@@ -155,7 +163,14 @@ pub fn flat(piece: &JobPiece<'_>, unit: Unit, prepared: &PreparedPiece) -> FlatV
                 LabelView { text: label.text.clone(), at: [at.x, at.y], size: label.size }
             })
             .collect(),
-        lines: flat.lines().iter().map(line).collect(),
+        lines: flat
+            .parts
+            .iter()
+            .flat_map(|part| {
+                let place = Affine::translate(part.at);
+                part.lines.iter().map(move |drawn| line(part, drawn, place))
+            })
+            .collect(),
         panels: flat
             .panels()
             .map(|(panel, outline)| {
@@ -191,8 +206,8 @@ fn volume(mm3: f64) -> String {
     if cm3 < 100.0 { format!("{cm3:.1} cm³") } else { format!("{cm3:.0} cm³") }
 }
 
-fn line(line: &Line) -> LineView {
-    LineView { kind: line.kind, path: path_text(&line.path) }
+fn line(part: &Part, line: &Line, place: Affine) -> LineView {
+    LineView { kind: part.kind(line.kind), path: path_text(&(place * line.path.clone())) }
 }
 
 fn openings(part: &Part, at: Vec2) -> String {
@@ -208,8 +223,9 @@ fn part(unit: Unit, prepared: &PreparedPiece, index: usize) -> PartView {
         size: [part.bounds.width(), part.bounds.height()],
         size_text: product(&[part.bounds.width(), part.bounds.height()], unit),
         outline: path_text(&part.outline),
+        edge: part.edge,
         openings: openings(part, Vec2::ZERO),
-        lines: part.lines.iter().map(line).collect(),
+        lines: part.lines.iter().map(|drawn| line(part, drawn, Affine::IDENTITY)).collect(),
         art: prepared.arts.get(index).map(|art| ArtView {
             fill: path_text(&art.fill),
             colour: art.colour.clone(),

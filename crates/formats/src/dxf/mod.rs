@@ -3,19 +3,16 @@
 //! Straight runs are LWPOLYLINEs, closed where they close; cubics are SPLINEs of degree three, so that
 //! curves stay curves. `y` points up.
 
+mod document;
+
 use aptum_core::form::Flat;
 use aptum_core::geometry::{Affine, BezPath, PathEl, Point};
 use aptum_core::{LineKind, PreparedPiece};
-use chrono::{DateTime, Local, Utc};
-use dxf::entities::{Entity, EntityType, LwPolyline, Spline};
-use dxf::enums::{AcadVersion, Units};
-use dxf::tables::Layer;
-use dxf::{Color, Drawing, LwPolylineVertex};
-use uuid::Uuid;
 
 use crate::pdf::lines_by_kind;
+use document::Document;
 
-/// AutoCAD colour indices: distinct on a dark and on a light ground.
+/// The format's colour indices: distinct on a dark and on a light ground.
 const fn colour(kind: LineKind) -> u8 {
     match kind {
         LineKind::Cut => 7,
@@ -31,36 +28,45 @@ const fn colour(kind: LineKind) -> u8 {
 /// The flat of a prepared job.
 #[must_use]
 pub fn flat_dxf(piece: &PreparedPiece) -> Vec<u8> {
-    let mut drawing = Drawing::new();
-    drawing.header.version = AcadVersion::R2000;
-    // $INSUNITS 4.
-    drawing.header.default_drawing_units = Units::Millimeters;
-    // The same job gives the same file: no clock and no chance in it.
-    let header = &mut drawing.header;
-    let (local, universal) = (DateTime::<Local>::default(), DateTime::<Utc>::default());
-    (header.creation_date, header.update_date) = (local, local);
-    (header.creation_date_universal, header.update_date_universal) = (universal, universal);
-    (header.fingerprint_guid, header.version_guid) = (Uuid::nil(), Uuid::nil());
-    let mut known: Vec<LineKind> = Vec::new();
+    let mut document = Document::new();
+    let mut count = 0;
     for (kind, path) in lines(&piece.flat) {
-        if !known.contains(&kind) {
-            known.push(kind);
-            drawing.add_layer(Layer {
-                name: kind.id().to_owned(),
-                color: Color::from_index(colour(kind)),
-                ..Layer::default()
-            });
-        }
+        let layer = kind.id();
+        document.layer(layer, colour(kind));
         for entity in entities(&path) {
-            let mut entity = Entity::new(entity);
-            entity.common.layer = kind.id().to_owned();
-            drawing.add_entity(entity);
+            match entity {
+                Entity::Run { points, is_closed } => {
+                    let pairs = document.entity(count, "LWPOLYLINE", layer, "AcDbPolyline");
+                    pairs.put(90, points.len()).put(70, u8::from(is_closed));
+                    for point in points {
+                        pairs.number(10, point.x).number(20, point.y);
+                    }
+                }
+                Entity::Cubic(points) => {
+                    let pairs = document.entity(count, "SPLINE", layer, "AcDbSpline");
+                    // Planar, of degree three: eight knots, four control points, no fit points.
+                    pairs.put(70, 8).put(71, 3).put(72, 8).put(73, 4).put(74, 0);
+                    for knot in [0.0, 0.0, 0.0, 0.0, 1.0, 1.0, 1.0, 1.0] {
+                        pairs.number(40, knot);
+                    }
+                    for point in points {
+                        pairs.number(10, point.x).number(20, point.y).number(30, 0.0);
+                    }
+                }
+            }
+            count += 1;
         }
     }
-    let mut bytes = Vec::new();
-    // Writing to memory cannot fail.
-    let _ = drawing.save(&mut bytes);
-    bytes
+    let bounds = piece.flat.bounds;
+    document.write(count, [bounds.x0, bounds.y0, bounds.x1, bounds.y1])
+}
+
+/// What a path becomes.
+enum Entity {
+    /// A straight run.
+    Run { points: Vec<Point>, is_closed: bool },
+    /// A cubic.
+    Cubic([Point; 4]),
 }
 
 /// Every line of the whole drawing, `y` up.
@@ -76,7 +82,7 @@ fn lines(flat: &Flat) -> Vec<(LineKind, BezPath)> {
 }
 
 /// Each subpath as entities: a polyline for every straight run, a spline for every cubic.
-fn entities(path: &BezPath) -> Vec<EntityType> {
+fn entities(path: &BezPath) -> Vec<Entity> {
     let mut found = Vec::new();
     for subpath in path.subpaths() {
         let is_straight =
@@ -93,12 +99,12 @@ fn entities(path: &BezPath) -> Vec<EntityType> {
                 PathEl::CurveTo(a, b, p) => {
                     let from = run.last().copied().unwrap_or(start);
                     push_run(&mut found, std::mem::replace(&mut run, vec![p]), false);
-                    found.push(spline([from, a, b, p]));
+                    found.push(Entity::Cubic([from, a, b, p]));
                 }
                 PathEl::QuadTo(c, p) => {
                     let from = run.last().copied().unwrap_or(start);
                     push_run(&mut found, std::mem::replace(&mut run, vec![p]), false);
-                    found.push(spline([
+                    found.push(Entity::Cubic([
                         from,
                         from + (c - from) * (2.0 / 3.0),
                         p + (c - p) * (2.0 / 3.0),
@@ -123,24 +129,8 @@ fn entities(path: &BezPath) -> Vec<EntityType> {
     found
 }
 
-fn push_run(found: &mut Vec<EntityType>, run: Vec<Point>, is_closed: bool) {
-    if run.len() < 2 {
-        return;
+fn push_run(found: &mut Vec<Entity>, points: Vec<Point>, is_closed: bool) {
+    if points.len() > 1 {
+        found.push(Entity::Run { points, is_closed });
     }
-    let mut line = LwPolyline::default();
-    line.set_is_closed(is_closed);
-    line.vertices =
-        run.iter().map(|p| LwPolylineVertex { x: p.x, y: p.y, ..Default::default() }).collect();
-    found.push(EntityType::LwPolyline(line));
-}
-
-fn spline(points: [Point; 4]) -> EntityType {
-    let mut spline = Spline {
-        degree_of_curve: 3,
-        knot_values: vec![0.0, 0.0, 0.0, 0.0, 1.0, 1.0, 1.0, 1.0],
-        ..Spline::default()
-    };
-    spline.set_is_planar(true);
-    spline.control_points = points.iter().map(|p| dxf::Point::new(p.x, p.y, 0.0)).collect();
-    EntityType::Spline(spline)
 }
