@@ -8,7 +8,8 @@ use crate::geometry::Region;
 use crate::job::Job;
 use crate::records::Records;
 use crate::sheet::{
-    Marks, Piece, SheetPlan, Turning, Windows, angle_that_fits, fits_somewhere, place_marks,
+    Marks, NO_CODE, Piece, SheetPlan, Turning, Windows, angle_that_fits, fits_somewhere,
+    place_marks,
 };
 use crate::workshop::{Grain, RecordId};
 
@@ -43,16 +44,12 @@ pub(crate) struct Ground {
 }
 
 impl Ground {
-    pub(crate) fn new(
-        job: &Job,
-        records: &Records<'_>,
-        code: &str,
-    ) -> Result<Self, Vec<InputError>> {
+    pub(crate) fn new(job: &Job, records: &Records<'_>) -> Result<Self, Vec<InputError>> {
         let plan = &job.sheet;
         let page = plan.page();
         let machines = records.machines();
         let marks = records.marks.map_or_else(Marks::default, |set| {
-            place_marks(set, page, machines.printable(page, plan.orientation), code)
+            place_marks(set, page, machines.printable(page, plan.orientation), NO_CODE)
         });
         let windows = machines.windows(page, plan.orientation, &marks);
         let several = plan.copies > 1 || !job.companions.is_empty();

@@ -34,7 +34,7 @@ pub fn nest_job(
     let _ = faults.take(job.validate());
     let records = Records::of(job, workshop)?;
     faults.or(())?;
-    let ground = Ground::new(job, &records, "00000")?;
+    let ground = Ground::new(job, &records)?;
     let plan = &job.sheet;
     let blanks = ground.cards.len();
     let kept = plan.kept.as_ref().filter(|kept| kept.blanks == blanks);

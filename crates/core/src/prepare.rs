@@ -1,18 +1,20 @@
 //! A job and its workshop, prepared: everything that views and files are made from.
 
 use crate::check::{Check, Stage, State};
-use crate::error::{Faults, InputError};
+use crate::error::{Faults, InputError, Remedy};
 use crate::face::Art;
 use crate::fold::FoldModel;
 use crate::form::{Flat, Part};
 use crate::form_checks::form_checks;
+use crate::geometry::BezPath;
 use crate::ground::{Drawn, Ground};
 use crate::job::Job;
 use crate::records::Records;
 use crate::sheet::{
-    FreeRoom, Layout, Marks, Misfit, Notes, Order, Orientation, Placement, Windows, lay, misfit,
-    order, place_notes, sheet_checks, sheet_code,
+    FreeRoom, Layout, Marks, Misfit, NO_CODE, Notes, Order, Orientation, Placement, SheetCode,
+    Windows, lay, least_notes, misfit, order, place_notes, sheet_checks,
 };
+use crate::units::measure;
 use crate::workshop::Workshop;
 
 /// A job, prepared.
@@ -30,7 +32,7 @@ pub struct Prepared {
     pub misfit: Option<Misfit>,
     /// Room for scale and code, for each run of sheets.
     pub notes: Vec<Option<Notes>>,
-    /// The code that names this content.
+    /// The code that names exactly what is printed and cut.
     pub code: String,
     /// Which way round the page is.
     pub orientation: Orientation,
@@ -84,6 +86,12 @@ impl Prepared {
         })
     }
 
+    /// What each blank takes on a sheet: its outline, and what is printed past it.
+    #[must_use]
+    pub fn blank_paths(&self) -> Vec<Vec<&BezPath>> {
+        self.blanks().map(|blank| blank_paths(blank.part, blank.art)).collect()
+    }
+
     /// True when something is printed.
     #[must_use]
     pub fn is_printed(&self) -> bool {
@@ -114,9 +122,7 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
     let Some(records) = faults.take(Records::of(job, workshop)) else {
         return Err(faults.or(()).err().unwrap_or_default());
     };
-    let content = (&job.form, &job.face, &job.sheet, &job.companions, &records);
-    let code = sheet_code(&content);
-    let Some(ground) = faults.take(Ground::new(job, &records, &code)) else {
+    let Some(mut ground) = faults.take(Ground::new(job, &records)) else {
         return Err(faults.or(()).err().unwrap_or_default());
     };
     faults.or(())?;
@@ -129,16 +135,23 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         let miss = misfit(&piece.blanks[at], outline, &ground.windows, &piece.turns);
         Misfit { placement: Placement { part: piece.first + at, ..miss.placement }, ..miss }
     });
-    let outlines: Vec<_> =
-        ground.blanks().map(|(piece, at)| &piece.flat.parts[at].outline).collect();
-    let notes = layout
+    let blanks: Vec<Vec<&BezPath>> = ground
+        .blanks()
+        .map(|(piece, at)| blank_paths(&piece.flat.parts[at], piece.arts.get(at)))
+        .collect();
+    let sheets = layout.sheets();
+    let notes: Vec<Option<Notes>> = layout
         .runs
         .iter()
         .map(|run| {
-            let mut room = FreeRoom::new(&ground.windows, &outlines, &run.placements);
-            place_notes(&mut room, job.unit)
+            let mut room = FreeRoom::new(&ground.windows, &blanks, &run.placements);
+            place_notes(&mut room, job.unit, sheets)
         })
         .collect();
+    let code = code_of(job, &ground, &layout, &notes);
+    if let Some(sign) = ground.marks.sign.as_mut().filter(|sign| sign.text == NO_CODE) {
+        sign.text.clone_from(&code);
+    }
     let folds: Vec<FoldModel> = ground
         .pieces
         .iter()
@@ -153,6 +166,7 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         checks.extend(own.map(|check| check.of_piece(number, &piece.name, &piece.path)));
     }
     checks.extend(sheet_checks(job, workshop, &records, &ground, &layout, misfit.as_ref()));
+    checks.extend(notes_check(job, &layout, &notes));
     let order = order(job, workshop, &ground, &layout);
     let Ground { pieces, marks, windows, .. } = ground;
     let pieces = pieces
@@ -175,4 +189,89 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         order,
         layout,
     })
+}
+
+fn blank_paths<'a>(part: &'a Part, art: Option<&'a Art>) -> Vec<&'a BezPath> {
+    let fill = art.map(|art| &art.fill).filter(|fill| !fill.elements().is_empty());
+    std::iter::once(&part.outline).chain(fill).collect()
+}
+
+/// The code that names what is printed and cut: every line, all ink, where copies lie, and nothing else.
+fn code_of(job: &Job, ground: &Ground, layout: &Layout, notes: &[Option<Notes>]) -> String {
+    let mut code = SheetCode::new();
+    code.number(ground.windows.page.width());
+    code.number(ground.windows.page.height());
+    for mark in &ground.marks.marks {
+        code.path(&mark.ink);
+    }
+    if let Some(sign) = &ground.marks.sign {
+        code.text(&sign.text);
+    }
+    for (piece, at) in ground.blanks() {
+        let part = &piece.flat.parts[at];
+        code.text(part.edge.id());
+        code.path(&part.outline);
+        for line in &part.lines {
+            code.text(part.kind(line.kind).id());
+            code.path(&line.path);
+        }
+        if let Some(art) = piece.arts.get(at) {
+            code.text(art.colour.as_deref().unwrap_or("bare"));
+            code.path(&art.fill);
+            for caption in &art.captions {
+                code.text(&caption.text);
+                [caption.centre.x, caption.centre.y, caption.height]
+                    .into_iter()
+                    .for_each(|number| code.number(number));
+            }
+        }
+    }
+    for (run, notes) in layout.runs.iter().zip(notes) {
+        code.number(f64::from(run.sheets));
+        for at in &run.placements {
+            code.text(&at.part.to_string());
+            [at.x, at.y, at.turn].into_iter().for_each(|number| code.number(number));
+        }
+        if let Some(notes) = notes {
+            code.number(notes.place.x0);
+            code.number(notes.place.y0);
+            code.text(if notes.turned { "turned" } else { "upright" });
+            if let Some(scale) = notes.scale() {
+                code.text(&measure(scale, job.unit));
+            }
+        }
+    }
+    code.finish()
+}
+
+/// A printed sheet without its code cannot be told from another; one without a scale cannot be measured.
+fn notes_check(job: &Job, layout: &Layout, notes: &[Option<Notes>]) -> Option<Check> {
+    if !job.is_printed() || notes.is_empty() {
+        return None;
+    }
+    let least = least_notes(layout.sheets());
+    let show = |mm| measure(mm, job.unit);
+    let bare = notes.iter().filter(|notes| notes.is_none()).count();
+    let unscaled = notes.iter().flatten().filter(|notes| notes.scale().is_none()).count();
+    let (state, value, verdict) = match (bare, unscaled) {
+        (0, 0) => (State::Fits, "both", "beside the pieces".to_owned()),
+        (0, _) => (State::Attention, "the code alone", "no room for a scale".to_owned()),
+        _ => (
+            State::Attention,
+            "left out",
+            format!("{} × {} are free nowhere", show(least.x + 2.0), show(least.y + 2.0)),
+        ),
+    };
+    let check = Check::yes_or_no(
+        "notes",
+        Stage::Sheet,
+        "Scale and code",
+        state,
+        [value.to_owned(), "on each sheet".to_owned(), verdict],
+    );
+    Some(check.remedy(Remedy::advice(format!(
+        "Leave {} × {} free on the sheet: take a larger one, or lay fewer copies on it by hand",
+        show(least.x + 2.0),
+        show(least.y + 2.0)
+    ))))
 }

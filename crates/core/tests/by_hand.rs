@@ -182,7 +182,7 @@ fn a_kept_layout_is_shown_as_it_is_and_its_faults_are_counted() {
     let prepared = prepare(&job, &workshop).unwrap();
     assert_eq!(prepared.layout.runs, job.sheet.kept.as_ref().unwrap().runs);
     let apart = check(&prepared.checks, "apart");
-    assert_eq!((apart.state, apart.verdict.as_str()), (State::Broken, "1 pairs overlap"));
+    assert_eq!((apart.state, apart.verdict.as_str()), (State::Broken, "one pair overlaps"));
     let outside = check(&prepared.checks, "outside");
     assert_eq!((outside.state, outside.value_text.as_str()), (State::Broken, "1"));
     assert!(outside.place.as_ref().unwrap().path.starts_with('M'));

@@ -192,6 +192,104 @@ fn the_sheet_code_follows_what_is_printed_and_not_the_name() {
     assert_ne!(code(&job), code(&moved));
 }
 
+/// What is neither printed nor cut leaves the code alone; what is changes it.
+#[test]
+fn the_sheet_code_names_exactly_what_is_printed_and_cut() {
+    let workshop = workshop();
+    let job = demo("tomato");
+    let before = prepare(&job, &workshop).unwrap().code;
+    let mut other = workshop.clone();
+    for stock in other.stocks.values_mut() {
+        stock.name += " again";
+        stock.grammage = stock.grammage.map(|grammage| grammage + 7.0);
+        stock.price = None;
+        stock.keeping = aptum_core::workshop::Keeping::Retired;
+    }
+    for cutter in other.cutters.values_mut() {
+        cutter.force = cutter.force.map(|force| force * 2.0);
+    }
+    assert_eq!(prepare(&job, &other).unwrap().code, before, "prices, names, keeping, force");
+    let code = |change: &dyn Fn(&mut Job)| {
+        let mut changed = job.clone();
+        change(&mut changed);
+        prepare(&changed, &workshop).unwrap().code
+    };
+    assert_eq!(code(&|job| job.sheet.search.seed += 1), before, "an unused seed");
+    assert_ne!(code(&|job| job.unit = aptum_core::units::Unit::In), before, "the scale’s unit");
+    assert_ne!(code(&|job| job.face.as_mut().unwrap().bleed -= 0.2), before);
+    assert_ne!(code(&|job| job.sheet.copies += 1), before);
+    assert_ne!(
+        code(&|job| job.form.figures.insert("tuck".into(), Some(13.5)).map_or((), |_| ())),
+        before
+    );
+}
+
+/// The bleed of a further piece is held back as well, and said.
+#[test]
+fn a_companions_bleed_is_held_back_in_words() {
+    let mut job = demo("tomato");
+    job.face.as_mut().unwrap().bleed = 0.5;
+    let mut face = job.face.clone().unwrap();
+    face.bleed = 3.0;
+    face.colour = Some("#aabbcc".to_owned());
+    job.companions.push(aptum_core::job::Companion {
+        name: "Tag".to_owned(),
+        form: aptum_core::form::Form::new("tag", &[]),
+        stock: job.stock.clone(),
+        face: Some(face),
+        copies: 2,
+    });
+    job.sheet.spacing = 2.0;
+    let checks = |job: &Job| prepare(job, &workshop()).unwrap().checks;
+    let check = checks(&job).into_iter().find(|check| check.id == "bleed-2").unwrap();
+    assert_eq!(check.state, State::Attention, "{check:?}");
+    assert_eq!(check.gauge.map(|gauge| (gauge.value, gauge.bound)), Some((1.0, 3.0)));
+    assert_eq!(check.remedies[1].changes[0].field, "companions.0.face.bleed");
+    job.sheet.spacing = 6.0;
+    let check = checks(&job).into_iter().find(|check| check.id == "bleed-2").unwrap();
+    assert_eq!(check.state, State::Fits);
+}
+
+/// A bookmark that fills its sheet leaves no room for scale and code: that is a limit, with what to do.
+#[test]
+fn a_sheet_without_room_for_its_code_says_so() {
+    let mut job = demo("tomato");
+    job.sheet.marks = None;
+    job.sheet.cutter = None;
+    job.sheet.printer = None;
+    job.sheet.copies = 1;
+    let note = |width: f64, height: f64| {
+        let mut job = job.clone();
+        job.form = aptum_core::form::Form::new("bookmark", &[("width", width), ("height", height)]);
+        job.sheet.size =
+            aptum_core::sheet::SheetSize { name: "Own".into(), width: 62.0, height: 182.0 };
+        let prepared = prepare(&job, &workshop()).unwrap();
+        let check = prepared.checks.iter().find(|check| check.id == "notes").unwrap().clone();
+        (check, prepared.notes[0])
+    };
+    let (check, notes) = note(60.0, 180.0);
+    assert!(notes.is_none() && check.state == State::Attention && !check.remedies.is_empty());
+    assert!(check.verdict.contains("mm"), "{}", check.verdict);
+    let (check, notes) = note(50.0, 160.0);
+    assert!(notes.is_some() && check.state == State::Fits, "{check:?}");
+}
+
+/// A heap of copies is told by its number; only some of it is drawn.
+#[test]
+fn a_heap_of_copies_gives_a_short_answer() {
+    use aptum_core::sheet::{Kept, Made, Placement, SheetRun};
+    let mut job = demo("tomato");
+    let at = Placement { part: 0, x: 20.0, y: 20.0, turn: 0.0, locked: false };
+    let run = SheetRun { sheets: 1, stock: None, placements: vec![at; 5000] };
+    job.sheet.kept = Some(Kept { made: Made::ByHand, blanks: 1, runs: vec![run] });
+    let prepared = prepare(&job, &workshop()).unwrap();
+    let apart = prepared.checks.iter().find(|check| check.id == "apart").unwrap();
+    assert!(apart.verdict.contains("1000 pairs"), "{}", apart.verdict);
+    let drawn: usize =
+        prepared.checks.iter().filter_map(|c| c.place.as_ref()).map(|p| p.path.len()).sum();
+    assert!(drawn < 500_000, "{drawn}");
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(60))]
     /// Whatever is laid lies inside both windows, by polygon algebra.

@@ -260,7 +260,7 @@ fn texts_follow_the_jobs_unit() {
     job.unit = Unit::In;
     let prepared = prepare(&job, &workshop()).unwrap();
     assert!(check(&prepared, "blank-across").bound_text.ends_with(" in"));
-    let scale = prepared.notes[0].unwrap().scale;
+    let scale = prepared.notes[0].unwrap().scale().unwrap();
     assert!((scale - 4.0 * INCH).abs() < 1e-9, "the printed scale is whole inches");
     job.unit = Unit::Cm;
     job.form = carton(1.0, 14.0, 52.0);

@@ -38,16 +38,23 @@ fn measure(flat: &Flat, caliper: f64) -> Vec<Measured> {
             _ => None,
         })
     };
-    let known: Vec<Vector3<f64>> =
-        flat.sizes.keys.iter().filter_map(|key| room(key)).map(|(one, _)| pose.normal(one)).collect();
+    let known: Vec<Vector3<f64>> = flat
+        .sizes
+        .keys
+        .iter()
+        .filter_map(|key| room(key))
+        .map(|(one, _)| pose.normal(one))
+        .collect();
     flat.sizes
         .keys
         .iter()
         .map(|key| {
             let room = room(key);
-            let way = room.map_or_else(|| known[0].cross(&known[1]).normalize(), |(one, _)| pose.normal(one));
+            let way = room
+                .map_or_else(|| known[0].cross(&known[1]).normalize(), |(one, _)| pose.normal(one));
             let over = (0..model.panels.len()).map(|panel| reach(&model, &pose, panel, &way));
-            let [low, high] = over.fold([f64::MAX, f64::MIN], |[a, b], [low, high]| [a.min(low), b.max(high)]);
+            let [low, high] =
+                over.fold([f64::MAX, f64::MIN], |[a, b], [low, high]| [a.min(low), b.max(high)]);
             let inside = room.map(|(one, other)| {
                 let (a, b) = (reach(&model, &pose, one, &way), reach(&model, &pose, other, &way));
                 (b[0] - a[1]).max(a[0] - b[1])
@@ -61,7 +68,8 @@ fn measure(flat: &Flat, caliper: f64) -> Vec<Measured> {
 /// which runs from corner to corner, nor a gable's height, which ends where the roof starts.
 fn measured() -> impl Iterator<Item = (&'static Structure, Vec<&'static str>)> {
     CATALOGUE.iter().filter(|structure| structure.has_basis()).map(|structure| {
-        let keys = structure.params.iter().filter(|p| matches!(p.kind, Kind::Size { .. })).map(|p| p.key);
+        let keys =
+            structure.params.iter().filter(|p| matches!(p.kind, Kind::Size { .. })).map(|p| p.key);
         let structure: &'static Structure = structure;
         let keys = keys.filter(|key| *key != "side" && (structure.id, *key) != ("gable", "height"));
         (structure, keys.collect())
@@ -77,41 +85,45 @@ fn inside_and_outside_are_what_was_asked_for() {
         let drawn = std::cell::Cell::new(0);
         let shares = proptest::collection::vec(0.0..1.0f64, keys.len());
         let inputs = (shares, 0.1..0.8f64, 0.0..1.5f64, any::<bool>());
-        let outcome = TestRunner::new(config).run(&inputs, |(shares, caliper, clearance, is_outside)| {
-            let mut form = Form::new(structure.id, &[("clearance", clearance)]);
-            form.basis = if is_outside { Basis::Outside } else { Basis::Inside };
-            for (key, share) in keys.iter().zip(shares) {
-                let Ok(flat) = form.draw(caliper, Unit::Mm) else { break };
-                let field = format!("form.{key}");
-                let figure = flat.figures.iter().find(|figure| figure.field == field).unwrap();
-                let [low, high] = figure.range;
-                let value = (figure.standard * (0.6 + 2.0 * share)).clamp(low, high);
-                form.figures.insert((*key).to_owned(), Some(value));
-            }
-            let Ok(flat) = form.draw(caliper, Unit::Mm) else { return Ok(()) };
-            drawn.set(drawn.get() + 1);
-            for found in measure(&flat, caliper).into_iter().filter(|m| keys.contains(&m.key.as_str())) {
-                let at = flat.sizes.keys.iter().position(|key| *key == found.key).unwrap();
-                let asked = form.figures[&found.key].unwrap();
-                let shown = if is_outside { flat.sizes.outside[at] } else { flat.sizes.inside[at] };
-                prop_assert!((asked - shown).abs() < 1e-9);
-                let (inside, outside) = (flat.sizes.inside[at], flat.sizes.outside[at]);
-                prop_assert!(
-                    (found.outside - outside).abs() < 0.02,
-                    "{} is {} over everything, not {outside}: {form:?} {caliper}",
-                    found.key,
-                    found.outside
-                );
-                if let Some(got) = found.inside {
-                    prop_assert!(
-                        (got - inside).abs() < 0.02,
-                        "{} is {got} inside, not {inside}: {form:?} {caliper}",
-                        found.key
-                    );
+        let outcome =
+            TestRunner::new(config).run(&inputs, |(shares, caliper, clearance, is_outside)| {
+                let mut form = Form::new(structure.id, &[("clearance", clearance)]);
+                form.basis = if is_outside { Basis::Outside } else { Basis::Inside };
+                for (key, share) in keys.iter().zip(shares) {
+                    let Ok(flat) = form.draw(caliper, Unit::Mm) else { break };
+                    let field = format!("form.{key}");
+                    let figure = flat.figures.iter().find(|figure| figure.field == field).unwrap();
+                    let [low, high] = figure.range;
+                    let value = (figure.standard * (0.6 + 2.0 * share)).clamp(low, high);
+                    form.figures.insert((*key).to_owned(), Some(value));
                 }
-            }
-            Ok(())
-        });
+                let Ok(flat) = form.draw(caliper, Unit::Mm) else { return Ok(()) };
+                drawn.set(drawn.get() + 1);
+                for found in
+                    measure(&flat, caliper).into_iter().filter(|m| keys.contains(&m.key.as_str()))
+                {
+                    let at = flat.sizes.keys.iter().position(|key| *key == found.key).unwrap();
+                    let asked = form.figures[&found.key].unwrap();
+                    let shown =
+                        if is_outside { flat.sizes.outside[at] } else { flat.sizes.inside[at] };
+                    prop_assert!((asked - shown).abs() < 1e-9);
+                    let (inside, outside) = (flat.sizes.inside[at], flat.sizes.outside[at]);
+                    prop_assert!(
+                        (found.outside - outside).abs() < 0.02,
+                        "{} is {} over everything, not {outside}: {form:?} {caliper}",
+                        found.key,
+                        found.outside
+                    );
+                    if let Some(got) = found.inside {
+                        prop_assert!(
+                            (got - inside).abs() < 0.02,
+                            "{} is {got} inside, not {inside}: {form:?} {caliper}",
+                            found.key
+                        );
+                    }
+                }
+                Ok(())
+            });
         if let Err(error) = outcome {
             panic!("{}: {error}", structure.id);
         }

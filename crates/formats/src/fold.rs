@@ -179,9 +179,7 @@ fn slits(flat: &Flat, up: Affine) -> Vec<Vec<Point>> {
 fn kinds(flat: &Flat, up: Affine) -> Vec<(LineKind, Point, Point)> {
     flat.lines()
         .into_iter()
-        .filter(|line| {
-            line.path.elements().last() != Some(&PathEl::ClosePath)
-        })
+        .filter(|line| line.path.elements().last() != Some(&PathEl::ClosePath))
         .flat_map(|line| {
             let subpaths: Vec<BezPath> =
                 line.path.subpaths().map(|part| BezPath::from_vec(part.to_vec())).collect();

@@ -55,7 +55,8 @@ pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -
             continue;
         }
         // Only copies that may touch share edges.
-        let shares = matches!(kind, LineKind::Cut | LineKind::KissCut) && job.sheet.spacing < LEAST_SPACING;
+        let shares =
+            matches!(kind, LineKind::Cut | LineKind::KissCut) && job.sheet.spacing < LEAST_SPACING;
         let placed = if shares { cut_once(placed) } else { placed };
         open(&mut svg, kind);
         for part in placed {

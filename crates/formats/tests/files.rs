@@ -428,6 +428,28 @@ fn every_job_of_the_demo_goes_out_as_it_lies() {
     assert_eq!(jobs, 18);
 }
 
+/// The pages that are announced are those of the file, with and without room for the legend.
+#[test]
+fn the_hand_cut_file_has_the_pages_that_are_announced() {
+    use aptum_formats::pdf::hand_cut_pages;
+    let mut counts = Vec::new();
+    for (width, height) in [(60.0, 180.0), (40.0, 60.0)] {
+        let mut job = tomato();
+        job.face = None;
+        job.form = aptum_core::form::Form::new("bookmark", &[("width", width), ("height", height)]);
+        (job.sheet.marks, job.sheet.cutter, job.sheet.printer) = (None, None, None);
+        job.sheet.copies = 3;
+        job.sheet.size =
+            aptum_core::sheet::SheetSize { name: "Own".into(), width: 62.0, height: 182.0 };
+        let prepared = prepare(&job, &workshop()).unwrap();
+        let pages = open(&hand_cut_pdf(&job, &prepared)).get_pages().len();
+        assert_eq!(pages, hand_cut_pages(&prepared) as usize);
+        counts.push((prepared.layout.sheets(), pages));
+    }
+    assert_eq!(counts[0], (3, 4), "a page for the legend");
+    assert_eq!(counts[1].0 as usize, counts[1].1);
+}
+
 /// On stock with a liner cuts go through the face only, unless the piece says otherwise; each piece for itself.
 #[test]
 fn on_a_liner_outlines_are_kissed_unless_through_is_chosen() {

@@ -284,7 +284,8 @@ fn a_creased_sheet_folds_back_to_the_piece() {
         let layers: f64 = model.panels.iter().map(|panel| panel.lift).sum();
         for panel in 0..model.panels.len() {
             // Relative to the plate that its blank hangs on.
-            let first = model.panels.iter().position(|p| p.part == model.panels[panel].part).unwrap();
+            let first =
+                model.panels.iter().position(|p| p.part == model.panels[panel].part).unwrap();
             let want = pose.normal(first).dot(&pose.normal(panel));
             let got = normal(first).dot(&normal(panel));
             assert!(
@@ -296,13 +297,17 @@ fn a_creased_sheet_folds_back_to_the_piece() {
             // It lies on the same side of that plate, as far from its plane: the sense of every fold.
             let above = |at: &nalgebra::Point3<f64>| (pose.0[first].inverse() * at).z;
             let ring = model.panels[panel].ring.iter();
-            let want: f64 = ring.map(|at| above(&pose.point(panel, *at))).fold(0.0, |far, height| {
-                if f64::abs(height) > f64::abs(far) { height } else { far }
-            });
+            let want: f64 =
+                ring.map(|at| above(&pose.point(panel, *at))).fold(0.0, |far, height| {
+                    if f64::abs(height) > f64::abs(far) { height } else { far }
+                });
             let base = places[first].values().next().unwrap();
             let heights = places[panel].values().map(|at| (at - base).dot(&normal(first)));
-            let got: f64 = heights
-                .fold(0.0, |far, height| if f64::abs(height) > f64::abs(far) { height } else { far });
+            let got: f64 =
+                heights.fold(
+                    0.0,
+                    |far, height| if f64::abs(height) > f64::abs(far) { height } else { far },
+                );
             assert!(
                 (want - got).abs() < 0.2 + 2.0 * layers,
                 "{} {}: {got} above instead of {want}",
@@ -335,8 +340,7 @@ fn a_creased_sheet_folds_back_to_the_piece() {
 fn slits_inside_a_panel_are_cuts_of_the_creased_sheet() {
     let cuts = |structure: &str| {
         let prepared = prepared(structure, &[]);
-        let fold: Value =
-            serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
+        let fold: Value = serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
         let letters = fold["edges_assignment"].as_array().unwrap().clone();
         letters.iter().filter(|letter| *letter == "C").count()
     };

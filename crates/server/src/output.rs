@@ -5,7 +5,7 @@ use aptum_formats::dxf::flat_dxf;
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
 use aptum_formats::obj::folded_obj;
-use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
+use aptum_formats::pdf::{hand_cut_pages, hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
 
 /// A file in memory.
@@ -29,7 +29,7 @@ pub fn print(job: &Job, prepared: &Prepared) -> Option<OutputFile> {
 #[must_use]
 pub fn hand_cut(job: &Job, prepared: &Prepared) -> OutputFile {
     let bytes = hand_cut_pdf(job, prepared);
-    OutputFile { name: "hand-cut.pdf".to_owned(), bytes, pages: prepared.layout.sheets().max(1) }
+    OutputFile { name: "hand-cut.pdf".to_owned(), bytes, pages: hand_cut_pages(prepared) }
 }
 
 /// The cut SVG of sheet `number`, from 1.

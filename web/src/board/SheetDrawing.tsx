@@ -86,11 +86,9 @@ export function SheetDrawing(props: Props) {
       )}
       {shown !== 'cut' && <path className="marks" d={sheet.marks} />}
       {shown !== 'cut' && notes && (
-        <g className="notes" transform={`translate(${notes.place[0] + 0.5} ${notes.place[1]})`}>
-          <path d={`M0 ${notes.place[3] - 1}h${notes.scale}M0 3.6v2.4M${notes.scale} 3.6v2.4`} />
-          <text x={notes.scale / 2} y={3.2} textAnchor="middle">
-            {notes.text}
-          </text>
+        <g className="notes">
+          <path className="notes-rule" d={notes.rule} />
+          <path className="notes-words" d={notes.words} />
         </g>
       )}
       {place != null && <path className="place" d={place} />}

@@ -214,9 +214,7 @@ export function FormStage(props: StageProps) {
                 { value: 'through', label: 'through' },
               ]}
               onChoose={(value) =>
-                void session.keep((now) =>
-                  withField(now, 'form.through', value === 'through'),
-                )
+                void session.keep((now) => withField(now, 'form.through', value === 'through'))
               }
             />
           )}

@@ -88,7 +88,9 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
         title={`Sheet code ${preview.code}`}
         subtitle={
           isPrinted
-            ? 'Printed on every sheet, so that sheet and cut can be matched'
+            ? sheet.notes.every((notes) => notes !== null)
+              ? 'Printed on every sheet, so that sheet and cut can be matched'
+              : 'Some sheets have no room for it: see Scale and code in the fit strip'
             : 'Named in every cut file, so that file and job can be matched'
         }
         notice={notice}
@@ -139,8 +141,8 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
             Choose “actual size” in the print dialog; “fit to page” is the classic reason why a cut
             misses. Then measure the printed scale with a ruler.
           </p>
-          {sheet.notes[run] ? (
-            <Result label="Scale on the sheet" value={sheet.notes[run].text} />
+          {sheet.notes[run]?.scale_text ? (
+            <Result label="Scale on the sheet" value={sheet.notes[run].scale_text} />
           ) : (
             sheet.layout.laid > 0 && (
               <p className="card-note">

@@ -45,7 +45,7 @@ const FAR: f64 = 60.0;
 pub fn arrange(job: &Job, workshop: &Workshop, ask: &Arrange) -> Result<Arranged, Vec<InputError>> {
     job.validate()?;
     let records = Records::of(job, workshop)?;
-    let ground = Ground::new(job, &records, "00000")?;
+    let ground = Ground::new(job, &records)?;
     let Layout { mut runs, .. } = lay(&job.sheet, &ground);
     if runs.is_empty() {
         runs.push(SheetRun { sheets: 1, stock: None, placements: Vec::new() });

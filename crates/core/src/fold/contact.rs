@@ -170,7 +170,8 @@ pub(super) fn lies_in(one: &Plate<'_>, other: &Plate<'_>, caliper: f64) -> f64 {
     if one.is_far_from(other) || one.normal.cross(&other.normal).norm() > PARALLEL {
         return 0.0;
     }
-    let is_off = |plate: &Plate<'_>, point: &Point3<f64>| plate.height(point).abs() > 0.55 * caliper;
+    let is_off =
+        |plate: &Plate<'_>, point: &Point3<f64>| plate.height(point).abs() > 0.55 * caliper;
     if is_off(one, &other.centre) || is_off(other, &one.centre) {
         return 0.0;
     }
@@ -181,9 +182,11 @@ pub(super) fn lies_in(one: &Plate<'_>, other: &Plate<'_>, caliper: f64) -> f64 {
     };
     let card = |plate: &Plate<'_>| {
         let whole = Region::inside(&polygon(&ring(plate, &plate.panel.ring)));
-        plate.panel.openings.iter().fold(whole, |card, hole| {
-            card.minus(&Region::inside(&polygon(&ring(plate, hole))))
-        })
+        plate
+            .panel
+            .openings
+            .iter()
+            .fold(whole, |card, hole| card.minus(&Region::inside(&polygon(&ring(plate, hole)))))
     };
     let shared = card(one).intersection(&card(other));
     let width = |ring: &Vec<Point>| {

@@ -54,8 +54,9 @@ pub fn prove(model: &FoldModel) -> Proof {
         measure_must(model, &pose, must, &mut proof);
     }
     let shut = plates(model, &pose);
-    proof.closed = worst_contact(model, &shut, model.caliper, |_, _| true)
-        .or_else(|| worst_pair(model, |one, other| lies_in(&shut[one], &shut[other], model.caliper)));
+    proof.closed = worst_contact(model, &shut, model.caliper, |_, _| true).or_else(|| {
+        worst_pair(model, |one, other| lies_in(&shut[one], &shut[other], model.caliper))
+    });
     let give = model.caliper.max(GIVES);
     let start = Pose::at(model, 0.0);
     let mut before = plates(model, &start);

@@ -136,7 +136,8 @@ impl Outline {
         least
     }
 
-    fn edges(&self) -> impl Iterator<Item = (Point, Point)> + '_ {
+    /// Its sides, one after the other.
+    pub fn edges(&self) -> impl Iterator<Item = (Point, Point)> + '_ {
         let next = self.points.iter().skip(1).chain(self.points.first());
         self.points.iter().zip(next).map(|(a, b)| (*a, *b))
     }

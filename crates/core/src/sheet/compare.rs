@@ -65,7 +65,7 @@ fn judge(
     let job = Job { sheet: plan, ..job.clone() };
     let records = Records::of(&job, &workshop).ok()?;
     records.marks?;
-    let ground = Ground::new(&job, &records, "00000").ok()?;
+    let ground = Ground::new(&job, &records).ok()?;
     let layout: Layout = in_rows(&job.sheet, &ground);
     let checks: Vec<Check> = mark_checks(&job, &workshop, &records, &ground, &layout);
     // Of those that stand alike, the first.

@@ -24,11 +24,11 @@ mod ways;
 mod window;
 
 pub(crate) use checks::{mark_checks, sheet_checks};
-pub use code::sheet_code;
+pub(crate) use code::{NO_CODE, SheetCode};
 pub use compare::{MarkChoice, best_marks, compare_marks};
 pub(crate) use lay::{in_rows, laid_of, lay};
 pub use layout::{Layout, SheetRun};
-pub use margin_notes::{FreeRoom, Notes, place_notes};
+pub use margin_notes::{FreeRoom, LINE, Notes, NotesForm, least_notes, place_notes};
 pub use marks::{Marks, PlacedMark, Sign, place_marks};
 pub use misfit::{Misfit, misfit};
 pub(crate) use order::order;
@@ -38,13 +38,14 @@ pub use piece::{Piece, Turned};
 pub use placement::{Placement, rotation};
 pub(crate) use plan::unknown;
 pub use plan::{
-    Amount, Kept, Made, Orientation, Search, SheetPlan, SheetSize, Turning, standard_sizes,
+    Amount, Kept, MOST_PLACED, Made, Orientation, Search, SheetPlan, SheetSize, Turning,
+    standard_sizes,
 };
 pub use record_drawing::{DrawnAs, DrawnPart, RecordDrawing, draw_record};
 pub use rows::{angle_that_fits, fits_somewhere, rows_and_columns};
 pub use sets::{SetPiece, lay_sets};
 pub use shared_cuts::cut_once;
-pub(crate) use standing::standing;
+pub(crate) use standing::{MOST_PAIRS, standing};
 pub(crate) use ways::ways_to_fit;
 pub use ways::{Way, WayKind, all_ways, misfits, ruled_out};
 pub use window::{Machines, Taken, TakenBy, Window, Windows};

@@ -239,8 +239,8 @@ impl SheetPlan {
     }
 }
 
-/// More copies than this are not placed one by one.
-const MOST_PLACED: usize = 5000;
+/// More places than this are not kept one by one: 10,000 copies of a piece of two blanks.
+pub const MOST_PLACED: usize = 20_000;
 
 impl Kept {
     fn validate(&self, faults: &mut Faults) {

@@ -13,13 +13,16 @@ use crate::sheet::Piece;
 pub struct Standing {
     /// Copies that leave a window.
     pub outside: Vec<(usize, usize)>,
-    /// Pairs that overlap: the run, and both copies.
+    /// Pairs that overlap: the run, and both copies; no more than [`MOST_PAIRS`] are looked for.
     pub overlapping: Vec<(usize, usize, usize)>,
     /// The least distance between two copies, mm; infinite where none is near.
     pub nearest: f64,
     /// The pair it is between.
     pub pair: Option<(usize, usize, usize)>,
 }
+
+/// So many overlapping pairs are found before the search ends: a heap of thousands has millions.
+pub(crate) const MOST_PAIRS: usize = 1000;
 
 /// Distances beyond the spacing by more than this are not measured, mm.
 const BEYOND: f64 = 3.0;
@@ -49,6 +52,9 @@ pub(crate) fn standing(ground: &Ground, runs: &[SheetRun], spacing: f64) -> Stan
                 .take_while(|other| bounds(**other).x0 <= bounds(*one).x1 + reach);
             for other in near {
                 let (Some(a), Some(b)) = (&placed[*one], &placed[*other]) else { continue };
+                if found.overlapping.len() >= MOST_PAIRS {
+                    return found;
+                }
                 let least = found.nearest.min(reach);
                 match a.clearance(b, least) {
                     Some(gap) if gap < 0.0 => found.overlapping.push((number, *one, *other)),
@@ -135,7 +141,7 @@ mod tests {
                 serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
             let job = job(spacing);
             let records = Records::of(&job, &workshop).unwrap();
-            let ground = Ground::new(&job, &records, "00000").unwrap();
+            let ground = Ground::new(&job, &records).unwrap();
             prop_assert_eq!(ground.windows.cut.base, Machines::default().windows(
                 job.sheet.page(), job.sheet.orientation, &sheet::Marks::default()).cut.base);
             let placements: Vec<Placement> = places
@@ -192,7 +198,7 @@ mod tests {
             serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
         let job = job(2.0);
         let records = Records::of(&job, &workshop).unwrap();
-        let ground = Ground::new(&job, &records, "00000").unwrap();
+        let ground = Ground::new(&job, &records).unwrap();
         let nearest = |gap: f64| {
             let at = |x: f64| Placement { part: 0, x, y: 50.0, turn: 0.0, locked: false };
             let placements = vec![at(50.0), at(50.0 + SIZE.0 + gap)];

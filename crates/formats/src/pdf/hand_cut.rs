@@ -1,7 +1,7 @@
 //! The hand-cut file: lines printed by kind, with a legend, for a knife, a ruler and a bone
 //! folder. No marks.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use aptum_core::form::Part;
 use aptum_core::geometry::{BezPath, Point, Rect, Vec2};
@@ -49,30 +49,25 @@ pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
             lines.entry(kind).or_default().extend(path.iter());
         }
     }
-    let outlines: Vec<_> = prepared.blanks().map(|blank| &blank.part.outline).collect();
-
-    let legend = Vec2::new(ROW.x, ROW.y * f64::from(u32::try_from(lines.len()).unwrap_or(0)));
+    let legends = legends(prepared, lines.len());
     let sheets = prepared.layout.sheets();
-    let (mut number, mut explained) = (0, false);
-    for (run, notes) in prepared.layout.runs.iter().zip(&prepared.notes) {
+    let mut number = 0;
+    for ((run, notes), legend) in prepared.layout.runs.iter().zip(&prepared.notes).zip(&legends) {
         let mut canvas = Canvas::new();
         for placement in &run.placements {
             canvas.place(&part_name(placement.part), placement.transform());
         }
-        let mut room = FreeRoom::new(&prepared.windows, &outlines, &run.placements);
-        if let Some(notes) = *notes {
+        if let Some(notes) = notes {
             notes::draw_scale(&mut canvas, notes, job.unit);
-            room.without(notes.place);
         }
-        if let Some(place) = room.take(legend) {
-            draw_legend(&mut canvas, place, &lines);
-            explained = true;
+        if let Some(place) = legend {
+            draw_legend(&mut canvas, *place, &lines);
         }
         let copies = document.content(&canvas.finish(), page.height());
         for _ in 0..run.sheets {
             number += 1;
             let mut contents = vec![copies];
-            if let Some(notes) = *notes {
+            if let Some(notes) = notes {
                 let mut canvas = Canvas::new();
                 notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
                 contents.push(document.content(&canvas.finish(), page.height()));
@@ -80,17 +75,41 @@ pub fn hand_cut_pdf(job: &Job, prepared: &Prepared) -> Vec<u8> {
             document.page(Page { media: page, trim: page, bleed: page, contents });
         }
     }
-    if !explained {
+    if legends.iter().all(Option::is_none) {
         let mut canvas = Canvas::new();
-        draw_legend(
-            &mut canvas,
-            Rect::from_origin_size((20.0, 20.0), (legend.x, legend.y)),
-            &lines,
-        );
+        let size = legend_size(lines.len());
+        draw_legend(&mut canvas, Rect::from_origin_size((20.0, 20.0), (size.x, size.y)), &lines);
         let contents = vec![document.content(&canvas.finish(), page.height())];
         document.page(Page { media: page, trim: page, bleed: page, contents });
     }
     document.finish()
+}
+
+/// How many pages the file has: a sheet each, and one for a legend that has room on none.
+#[must_use]
+pub fn hand_cut_pages(prepared: &Prepared) -> u32 {
+    let kinds: BTreeSet<LineKind> =
+        prepared.blanks().flat_map(|blank| lines_by_kind(blank.part).into_keys()).collect();
+    let legends = legends(prepared, kinds.len());
+    prepared.layout.sheets() + u32::from(legends.iter().all(Option::is_none))
+}
+
+fn legend_size(kinds: usize) -> Vec2 {
+    Vec2::new(ROW.x, ROW.y * f64::from(u32::try_from(kinds).unwrap_or(0)))
+}
+
+/// Where the legend of so many kinds stands on each run of sheets, if there is room.
+fn legends(prepared: &Prepared, kinds: usize) -> Vec<Option<Rect>> {
+    let blanks = prepared.blank_paths();
+    let runs = prepared.layout.runs.iter().zip(&prepared.notes);
+    runs.map(|(run, notes)| {
+        let mut room = FreeRoom::new(&prepared.windows, &blanks, &run.placements);
+        if let Some(notes) = notes {
+            room.without(notes.place);
+        }
+        room.take(legend_size(kinds))
+    })
+    .collect()
 }
 
 /// Every line of one blank by its kind, in the order of work.

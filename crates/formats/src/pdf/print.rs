@@ -54,7 +54,7 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
         for placement in run.placements.iter().filter(|at| printed(at.part)) {
             canvas.place(&part_name(placement.part), placement.transform());
         }
-        if let Some(notes) = *notes {
+        if let Some(notes) = notes {
             notes::draw_scale(&mut canvas, notes, job.unit);
         }
         let copies = document.content(&canvas.finish(), page.height());
@@ -71,7 +71,7 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
         for _ in 0..run.sheets {
             number += 1;
             let mut contents = vec![copies, marks];
-            if let Some(notes) = *notes {
+            if let Some(notes) = notes {
                 let mut canvas = Canvas::new();
                 notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
                 contents.push(document.content(&canvas.finish(), page.height()));

@@ -1013,17 +1013,17 @@ export type NestTrouble = { errors: Array<InputError>, };
 
 export type NotesView = { 
 /**
- * Left, top, width and height, mm.
+ * The ruled line, as SVG path data, mm.
  */
-place: [number, number, number, number], 
+rule: string, 
 /**
- * Length of the scale, mm.
+ * What it measures and the sheet's code, as outlines.
  */
-scale: number, 
+words: string, 
 /**
- * What it measures, as text.
+ * What the scale measures, as text, where there is one.
  */
-text: string, };
+scale_text: string | null, };
 
 export type OpenJob = { 
 /**

@@ -17,6 +17,7 @@ pub(in crate::form) fn place(
     faults: &mut Faults,
     unit: Unit,
 ) {
+    let mut sought = 0;
     for (index, add_on) in add_ons.iter().enumerate() {
         if add_on.kind == AddOnKind::ThumbNotch || !add_on.in_range(index, faults, unit) {
             continue;
@@ -43,15 +44,23 @@ pub(in crate::form) fn place(
             Affine::translate(at.to_vec2()) * Affine::scale(share) * add_on.path()
         };
         let path = put(add_on.across, add_on.along, 1.0);
-        let room = |path: &BezPath| clearance(path, &outline, part);
-        let left = room(&path);
+        let left = clearance(&path, &outline, part, 0.0);
         if left < CARD - 1e-6 {
-            let fits = |across, along, share| room(&put(across, along, share)) >= CARD;
+            sought += 1;
+            let fits = |across, along, share| {
+                sought <= MOST_SOUGHT
+                    && clearance(&put(across, along, share), &outline, part, CARD) >= CARD
+            };
             faults.add(refused(add_on, index, left, unit, fits));
+            // What is refused is no reason to refuse the next.
+            continue;
         }
         part.lines.push(Line { kind: LineKind::Cut, path });
     }
 }
+
+/// A way out is worked out for so many refused add-ons: the others are looked at again when these are mended.
+const MOST_SOUGHT: u32 = 4;
 
 /// The two perforations across the panel, from edge to edge.
 fn tear_strip(add_on: &AddOn, outline: &BezPath) -> Option<Vec<Line>> {
@@ -108,10 +117,23 @@ fn off_the_panel(add_on: &AddOn, index: usize, outline: &BezPath, unit: Unit) ->
     )
 }
 
-/// The least distance to the panel's sides and to other lines; negative where it leaves the panel.
-fn clearance(path: &BezPath, outline: &BezPath, part: &Part) -> f64 {
-    let lines = part.lines.iter().map(|line| &line.path);
-    let least = lines.chain([outline]).map(|other| gap(path, other)).fold(f64::MAX, f64::min);
+/// The least distance to the panel's sides and to other lines; negative where it leaves the panel. Once one
+/// is nearer than `enough` the others are not looked at.
+fn clearance(path: &BezPath, outline: &BezPath, part: &Part, enough: f64) -> f64 {
+    let own = path.bounding_box();
+    let mut least = f64::MAX;
+    for other in part.lines.iter().map(|line| &line.path).chain([outline]) {
+        // Boxes are never further apart than what they hold.
+        let theirs = other.bounding_box();
+        let across = (theirs.x0 - own.x1).max(own.x0 - theirs.x1).max(0.0);
+        let along = (theirs.y0 - own.y1).max(own.y0 - theirs.y1).max(0.0);
+        if across.hypot(along) < least {
+            least = least.min(gap(path, other));
+        }
+        if least < enough {
+            return least;
+        }
+    }
     let points: Vec<Point> = flattened(path).into_iter().flatten().collect();
     let panel = Outline::of_path(outline);
     let is_inside = |point: &Point| panel.as_ref().is_some_and(|panel| panel.holds(*point));
@@ -146,9 +168,13 @@ fn refused(
     let (across, along) = (add_on.across, add_on.along);
     let ways: [fn(f64) -> [f64; 2]; 3] = [|s| [s, 1.0], |s| [1.0, s], |s| [s, s]];
     let nearer = ways.into_iter().find_map(|way| {
+        let mut tried = (round(across), round(along));
         (1..=40).map(|step| way(1.0 - f64::from(step) / 40.0)).find_map(|[right, down]| {
-            let (across, along) = (round(across * right), round(along * down));
-            fits(across, along, 1.0).then_some((across, along))
+            let at = (round(across * right), round(along * down));
+            if at == std::mem::replace(&mut tried, at) {
+                return None;
+            }
+            fits(at.0, at.1, 1.0).then_some(at)
         })
     });
     let set = |key: &str, value: f64| Change::new(&AddOn::field(index, key), value);

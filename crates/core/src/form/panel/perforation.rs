@@ -83,10 +83,7 @@ mod tests {
         near(&cuts[..2], &[2.5, 3.0]);
         // Too short for a tie.
         near(&lengths(0.8, 3.0, 1.0).0, &[0.8]);
-        assert_eq!(
-            perforated(Point::ZERO, Point::ZERO, Perforation::STANDARD).elements().len(),
-            0
-        );
+        assert_eq!(perforated(Point::ZERO, Point::ZERO, Perforation::STANDARD).elements().len(), 0);
     }
 
     proptest! {

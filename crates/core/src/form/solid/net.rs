@@ -388,9 +388,9 @@ impl Net<'_> {
             b - u * (x[1] + tab.back[1]) + inwards * off,
         ];
         let ways = [inwards + u * slopes[0], inwards - u * slopes[1]];
-        for side in (0..long).filter(|side| {
-            !neighbours.contains(side) && target.sides[*side].other != Some(face)
-        }) {
+        for side in (0..long)
+            .filter(|side| !neighbours.contains(side) && target.sides[*side].other != Some(face))
+        {
             let (p, q) = (corner(side), corner(side + 1));
             let way = (q - p).normalize();
             let from_side = Vec2::new(way.y, -way.x);

@@ -120,10 +120,8 @@ fn design(f: &Figures, edge: Edge) -> Design {
                 Edge::Top => tab(leaf.cut(0.0, h), f, position, (0.0, h), (1.0, 0.0), w)
                     .cut_on(w, h)
                     .cut(w, 0.0),
-                Edge::Side => {
-                    tab(leaf.cut(0.0, h).cut(w, h), f, position, (w, h), (0.0, -1.0), h)
-                        .cut_on(w, 0.0)
-                }
+                Edge::Side => tab(leaf.cut(0.0, h).cut(w, h), f, position, (w, h), (0.0, -1.0), h)
+                    .cut_on(w, 0.0),
             };
             Blank::upwards(name, leaf.cut(0.0, 0.0))
         })
@@ -147,9 +145,12 @@ fn design(f: &Figures, edge: Edge) -> Design {
     );
     let [first, last] = span(f, 0, long);
     match edge {
-        Edge::Top => design
-            .span("tab", "Leaf 1", (last, h), (last, h + f["tab"]))
-            .quiet_span("count", "Leaf 1", (first, h), (last, h)),
+        Edge::Top => design.span("tab", "Leaf 1", (last, h), (last, h + f["tab"])).quiet_span(
+            "count",
+            "Leaf 1",
+            (first, h),
+            (last, h),
+        ),
         Edge::Side => design
             .span("tab", "Leaf 1", (w, h - last), (w + f["tab"], h - last))
             .quiet_span("count", "Leaf 1", (w, h - first), (w, h - last)),

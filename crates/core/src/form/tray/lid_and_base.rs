@@ -18,14 +18,7 @@ pub const STRUCTURE: Structure = Structure {
     family: Family::TraysAndLids,
     about: "A tray and a lid that telescopes over it.",
     uses: &["box", "gift", "telescope", "two-piece", "keepsake", "glue"],
-    params: &[
-        LENGTH.under(8.0, 2.0),
-        WIDTH.under(4.0, 2.0),
-        HEIGHT,
-        LID,
-        CORNER,
-        CLEARANCE_PARAM,
-    ],
+    params: &[LENGTH.under(8.0, 2.0), WIDTH.under(4.0, 2.0), HEIGHT, LID, CORNER, CLEARANCE_PARAM],
     presets: &[
         Preset { name: "Gift", figures: &[("length", 90.0), ("width", 90.0), ("height", 40.0)] },
         Preset {

@@ -3,7 +3,10 @@
 use super::{Scene, rows_again};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::geometry::path_text;
-use crate::sheet::standing;
+use crate::sheet::{MOST_PAIRS, standing};
+
+/// So many copies are shown at a fault; their number says how many there are.
+const MOST_DRAWN: usize = 24;
 
 impl Scene<'_> {
     pub(super) fn kept(&self) -> Vec<Check> {
@@ -25,7 +28,7 @@ impl Scene<'_> {
         }
         let standing = standing(self.ground, &self.layout.runs, self.job.sheet.spacing);
         let drawn = |numbers: &[(usize, usize)]| {
-            numbers.iter().fold(String::new(), |all, (run, at)| {
+            numbers.iter().take(MOST_DRAWN).fold(String::new(), |all, (run, at)| {
                 let placement = self.layout.runs[*run].placements[*at];
                 let blank = self.ground.blanks().nth(placement.part);
                 let outline = blank.map(|(piece, at)| &piece.flat.parts[at].outline);
@@ -54,7 +57,11 @@ impl Scene<'_> {
             (standing.nearest.min(1000.0), Sense::AtLeast, self.job.sheet.spacing),
         );
         if !standing.overlapping.is_empty() {
-            apart.verdict = format!("{} pairs overlap", standing.overlapping.len());
+            apart.verdict = match standing.overlapping.len() {
+                1 => "one pair overlaps".to_owned(),
+                MOST_PAIRS => format!("{MOST_PAIRS} pairs overlap, and more"),
+                more => format!("{more} pairs overlap"),
+            };
             apart.state = State::Broken;
         }
         let pairs = if standing.overlapping.is_empty() {
@@ -62,6 +69,7 @@ impl Scene<'_> {
         } else {
             standing.overlapping.clone()
         };
+        let pairs: Vec<_> = pairs.into_iter().take(MOST_DRAWN / 2).collect();
         let places: Vec<(usize, usize)> =
             pairs.iter().flat_map(|(run, one, other)| [(*run, *one), (*run, *other)]).collect();
         if standing.nearest.is_finite() || !standing.overlapping.is_empty() {

@@ -108,7 +108,7 @@ impl Scene<'_> {
     fn reaches(&self, cutter: &Cutter, set: &MarkSet) -> bool {
         let Finds::Eye(eye) = &cutter.finds else { return true };
         let windows = &self.ground.windows;
-        let placed = place_marks(set, windows.page, windows.printable, "00000");
+        let placed = place_marks(set, windows.page, windows.printable, crate::sheet::NO_CODE);
         let rooms = placed.marks.iter().map(|mark| inside_by(mark.bounds, windows.page));
         rooms.fold(f64::INFINITY, f64::min) >= eye.edge - 1e-6
     }

@@ -6,6 +6,7 @@ use crate::error::Remedy;
 use crate::form::Axis;
 use crate::geometry::path_text;
 use crate::ground::{Drawn, grain_runs_down};
+use crate::job::JobPiece;
 use crate::sheet::Turning;
 
 /// Card left between pieces holds them while they are cut: 2 to 3 mm (common practice).
@@ -41,27 +42,30 @@ impl Scene<'_> {
             "sheet.spacing",
             SPACING,
         )))];
-        let bleed =
-            self.job.face.as_ref().filter(|face| face.colour.is_some()).map(|face| face.bleed);
-        if let Some(bleed) = bleed.filter(|bleed| *bleed > 0.0) {
-            let held = self.ground.pieces[0].arts.first().map_or(0.0, |art| art.bleed);
+        // What the widest bleed of all asks for mends every piece at once.
+        let coloured = |piece: &JobPiece<'_>| {
+            let face = piece.face.filter(|face| face.colour.is_some());
+            face.map(|face| face.bleed).filter(|bleed| *bleed > 0.0)
+        };
+        let widest = self.job.pieces().filter_map(|piece| coloured(&piece)).fold(0.0, f64::max);
+        for (number, (piece, drawn)) in self.job.pieces().zip(&self.ground.pieces).enumerate() {
+            let Some(bleed) = coloured(&piece) else { continue };
+            let held = drawn.arts.iter().map(|art| art.bleed).fold(bleed, f64::min);
             let limit = (held, Sense::AtLeast, bleed);
             let check = self
                 .length("bleed", "Bleed between pieces", limit)
-                .softened("held back by the neighbour’s");
-            checks.push(place(
-                check
-                    .remedy(Remedy::set(
-                        format!("Set the spacing to {}", self.show(2.0 * bleed)),
-                        "sheet.spacing",
-                        2.0 * bleed,
-                    ))
-                    .remedy(Remedy::set(
-                        format!("Set the bleed to {}", self.show(held)),
-                        "face.bleed",
-                        held,
-                    )),
-            ));
+                .softened("held back by the neighbour’s")
+                .remedy(Remedy::set(
+                    format!("Set the spacing to {}", self.show(2.0 * widest)),
+                    "sheet.spacing",
+                    2.0 * widest,
+                ))
+                .remedy(Remedy::set(
+                    format!("Set the bleed to {}", self.show(held)),
+                    "face.bleed",
+                    held,
+                ));
+            checks.push(place(check).of_piece(number, &drawn.name, &drawn.path));
         }
         checks
     }

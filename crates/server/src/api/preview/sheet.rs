@@ -6,6 +6,7 @@ use aptum_core::units::{Unit, format_length, measure, measure_area};
 use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Prepared};
 use aptum_formats::lettering::letter_into;
+use aptum_formats::pdf::{code_words, scale_rule, scale_words};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -22,12 +23,12 @@ pub struct TakenView {
 /// The scale and the code printed beside the pieces.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct NotesView {
-    /// Left, top, width and height, mm.
-    place: [f64; 4],
-    /// Length of the scale, mm.
-    scale: f64,
-    /// What it measures, as text.
-    text: String,
+    /// The ruled line, as SVG path data, mm.
+    rule: String,
+    /// What it measures and the sheet's code, as outlines.
+    words: String,
+    /// What the scale measures, as text, where there is one.
+    scale_text: Option<String>,
 }
 
 /// A copy that fits nowhere.
@@ -105,6 +106,7 @@ pub fn order_view(order: &Order, unit: Unit) -> OrderView {
 /// The sheets of a prepared job.
 pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
     let windows = &prepared.windows;
+    let sheets = prepared.layout.sheets();
     let mut marks = BezPath::new();
     for mark in &prepared.marks.marks {
         marks.extend(mark.ink.iter());
@@ -136,20 +138,24 @@ pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
             placement: misfit.placement,
             outside: path_text(&misfit.outside.to_path()),
         }),
-        sheets: prepared.layout.sheets(),
+        sheets,
         notes: prepared
             .notes
             .iter()
-            .map(|notes| {
-                notes.map(|notes| NotesView {
-                    place: [
-                        notes.place.x0,
-                        notes.place.y0,
-                        notes.place.width(),
-                        notes.place.height(),
-                    ],
-                    scale: notes.scale,
-                    text: measure(notes.scale, job.unit),
+            .zip(prepared.layout.runs.iter().scan(1, |next, run| {
+                let first = *next;
+                *next += run.sheets;
+                Some(first)
+            }))
+            .map(|(notes, first)| {
+                notes.map(|notes| {
+                    let mut words = scale_words(&notes, job.unit);
+                    words.extend(code_words(&notes, &prepared.code, first, sheets));
+                    NotesView {
+                        rule: path_text(&scale_rule(&notes)),
+                        words: path_text(&words),
+                        scale_text: notes.scale().map(|scale| measure(scale, job.unit)),
+                    }
                 })
             })
             .collect(),
