@@ -24,7 +24,10 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 
 import { NewJobPage } from './catalogue/NewJobPage';
 import { WorkshopPage } from './workshop/WorkshopPage';
+import { Door } from './job/Door';
 import { JobPage } from './job/JobPage';
+import { Mended } from './job/Mended';
+import { BinPage } from './jobs/BinPage';
 import { JobsPage } from './jobs/JobsPage';
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
@@ -34,16 +37,21 @@ if (root) {
     <StrictMode>
       <QueryClientProvider client={client}>
         <BrowserRouter>
-          <Routes>
-            <Route path="/" element={<JobsPage />} />
-            <Route path="/new" element={<NewJobPage />} />
-            <Route path="/workshop" element={<Navigate to="/workshop/stocks" replace />} />
-            <Route path="/workshop/:kind" element={<WorkshopPage />} />
-            <Route path="/workshop/:kind/:id" element={<WorkshopPage />} />
-            <Route path="/jobs/:id" element={<Navigate to="form" replace />} />
-            <Route path="/jobs/:id/:stage" element={<JobPage />} />
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
+          <Mended what="The page">
+            <Door>
+              <Routes>
+                <Route path="/" element={<JobsPage />} />
+                <Route path="/bin" element={<BinPage />} />
+                <Route path="/new" element={<NewJobPage />} />
+                <Route path="/workshop" element={<Navigate to="/workshop/stocks" replace />} />
+                <Route path="/workshop/:kind" element={<WorkshopPage />} />
+                <Route path="/workshop/:kind/:id" element={<WorkshopPage />} />
+                <Route path="/jobs/:id" element={<Navigate to="form" replace />} />
+                <Route path="/jobs/:id/:stage" element={<JobPage />} />
+                <Route path="*" element={<Navigate to="/" replace />} />
+              </Routes>
+            </Door>
+          </Mended>
         </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,

@@ -9,7 +9,7 @@ use crate::face::Face;
 use crate::form::Form;
 use crate::sheet::SheetPlan;
 use crate::units::Unit;
-use crate::workshop::{RecordId, check_name};
+use crate::workshop::{RecordId, RecordKind, check_name};
 
 /// Everything the user decides about a job.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
@@ -91,6 +91,24 @@ impl Job {
         std::iter::once(first).chain(others)
     }
 
+    /// The records of the workshop that it names, by kind and id.
+    #[must_use]
+    pub fn records(&self) -> Vec<(RecordKind, &RecordId)> {
+        let plan = &self.sheet;
+        let machines = [
+            (RecordKind::Printers, &plan.printer),
+            (RecordKind::Cutters, &plan.cutter),
+            (RecordKind::Carriers, &plan.carrier),
+            (RecordKind::MarkSets, &plan.marks),
+        ];
+        let machines = machines.into_iter().filter_map(|(kind, id)| Some((kind, id.as_ref()?)));
+        let stocks = self.pieces().flat_map(|piece| {
+            let backing = piece.form.backing.as_ref().map(|backing| &backing.stock);
+            [Some(piece.stock), backing].into_iter().flatten()
+        });
+        stocks.map(|id| (RecordKind::Stocks, id)).chain(machines).collect()
+    }
+
     /// True when something is printed on any piece.
     #[must_use]
     pub fn is_printed(&self) -> bool {
@@ -114,8 +132,11 @@ impl Job {
                 Remedy::advice("Make a second job of some of them"),
             ));
         }
+        check_name("name", &self.name, &mut faults);
+        for (at, other) in self.companions.iter().enumerate() {
+            check_name(&format!("companions.{at}.name"), &other.name, &mut faults);
+        }
         for piece in self.pieces() {
-            check_name(&format!("{}name", piece.path), piece.name, &mut faults);
             if let Some(face) = piece.face {
                 let mut own = Faults::default();
                 face.validate(self.unit, &mut own);

@@ -20,7 +20,9 @@ pub const VERSION: u32 = 1;
 pub const LARGEST_FILE: usize = 16 << 20;
 
 /// Largest `job.json` that is read, in bytes, unpacked.
-const LARGEST_JOB: u64 = 1 << 20;
+///
+/// A job with 20,000 places kept by hand takes some 4 MiB.
+pub const LARGEST_JOB: u64 = 8 << 20;
 
 /// Most entries in an archive.
 const MOST_ENTRIES: usize = 200;
@@ -59,7 +61,9 @@ pub enum ArchiveError {
     #[error("the archive holds “{0}”, which is no part of a job: nothing of it was read")]
     Stray(String),
     /// A `job.json` that unpacks to too much.
-    #[error("{ENTRY} unpacks to more than {LARGEST_JOB} bytes: nothing of it was read")]
+    #[error(
+        "{ENTRY} unpacks to more than {LARGEST_JOB} bytes: nothing of it was read; keep fewer copies by hand"
+    )]
     Bomb,
     /// Another format.
     #[error("this is a “{0}”, not an aptum-job")]
@@ -170,6 +174,7 @@ impl JobFile {
     }
 
     fn from_json(bytes: &[u8]) -> Result<Self, ArchiveError> {
+        let bytes = without_mark(bytes);
         #[derive(Deserialize)]
         struct Head {
             format: String,
@@ -189,6 +194,12 @@ impl JobFile {
         }
         serde_json::from_slice(bytes).map_err(damaged)
     }
+}
+
+/// JSON without the byte-order mark that some programs put before it.
+#[must_use]
+pub fn without_mark(bytes: &[u8]) -> &[u8] {
+    bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes)
 }
 
 /// Where the record that `id` names in `brought` is, or goes, among `own` and `new`.

@@ -42,10 +42,26 @@ impl<'r> FromRequest<'r> for Packs {
     type Error = Infallible;
 
     async fn from_request(request: &'r Request<'_>) -> Outcome<Self, Infallible> {
-        let mut accepted = request.headers().get("Accept-Encoding");
-        let gzip = accepted.any(|encodings| encodings.contains("gzip"));
+        let gzip = request.headers().get("Accept-Encoding").any(takes_gzip);
         Outcome::Success(if gzip { Self::Gzip } else { Self::Nothing })
     }
+}
+
+/// True where an Accept-Encoding header allows gzip: named, or any, and not with a quality of 0 (RFC 9110).
+fn takes_gzip(header: &str) -> bool {
+    let mut any = false;
+    for coding in header.split(',') {
+        let mut parts = coding.split(';').map(str::trim);
+        let name = parts.next().unwrap_or_default();
+        let quality = parts
+            .find_map(|part| part.strip_prefix("q=").or(part.strip_prefix("Q=")))
+            .map_or(1.0, |quality| quality.parse::<f64>().unwrap_or(0.0));
+        if name.eq_ignore_ascii_case("gzip") {
+            return quality > 0.0;
+        }
+        any |= name == "*" && quality > 0.0;
+    }
+    any
 }
 
 /// The page and its files.
@@ -107,4 +123,19 @@ fn packed(name: &str, bytes: &[u8]) -> Vec<u8> {
         packer.finish().unwrap_or_default()
     };
     known.entry(name.to_owned()).or_insert_with(pack).clone()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::takes_gzip;
+
+    #[test]
+    fn gzip_is_taken_where_it_is_allowed() {
+        for header in ["gzip", "deflate, gzip;q=0.5", "*", "GZIP", "br;q=1, *;q=0.1"] {
+            assert!(takes_gzip(header), "{header}");
+        }
+        for header in ["", "br", "gzip;q=0", "gzip;q=0, *", "*;q=0", "gzipped", "gzip;q=none"] {
+            assert!(!takes_gzip(header), "{header}");
+        }
+    }
 }

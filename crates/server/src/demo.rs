@@ -39,21 +39,20 @@ fn read<T: serde::de::DeserializeOwned>(what: &str, text: &str) -> Result<T, Sto
 /// [`StoreError`] from the database.
 pub fn start_workshop(store: &Store) -> Result<(), StoreError> {
     if store.workshop()? == Workshop::default() {
-        store.add_records(&read("the starting workshop", WORKSHOP)?)?;
+        store.add_jobs(&[], &read("the starting workshop", WORKSHOP)?)?;
     }
     Ok(())
 }
 
-/// Gives a store without jobs the demo's.
+/// Gives a store without jobs the demo's, with the workshop that they name: all of it, or nothing.
 ///
 /// # Errors
 /// [`StoreError`] from the database.
 pub fn start_jobs(store: &Store) -> Result<(), StoreError> {
-    start_workshop(store)?;
-    if store.jobs()?.is_empty() {
-        for job in JOBS {
-            store.add_job(&read::<Job>("a demo job", job)?)?;
-        }
+    if store.jobs()?.is_empty() && store.binned()?.is_empty() {
+        let jobs: Result<Vec<Job>, StoreError> =
+            JOBS.iter().map(|job| read("a demo job", job)).collect();
+        store.add_jobs(&jobs?, &read("the starting workshop", WORKSHOP)?)?;
     }
     Ok(())
 }

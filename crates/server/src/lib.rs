@@ -4,6 +4,7 @@ pub mod api;
 pub mod assets;
 pub mod cli;
 pub mod demo;
+pub mod desk;
 pub mod gate;
 pub mod output;
 pub mod serve;

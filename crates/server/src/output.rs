@@ -1,4 +1,5 @@
-//! The files of a prepared job, the same for the page and for the command line.
+//! The files of a prepared job, the same for the page and for the command line: first what there is, then each
+//! when it is asked for.
 
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::dxf::flat_dxf;
@@ -8,80 +9,107 @@ use aptum_formats::obj::folded_obj;
 use aptum_formats::pdf::{hand_cut_pages, hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
 
-/// A file in memory.
-pub struct OutputFile {
+/// A file that a job has.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Output {
     /// Its name.
     pub name: String,
-    /// Its bytes.
-    pub bytes: Vec<u8>,
     /// Its pages.
     pub pages: u32,
+    /// What it is.
+    pub kind: OutputKind,
 }
 
-/// The print PDF, unless the job is only cut.
+/// What a file is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum OutputKind {
+    /// Art and marks.
+    Print,
+    /// Lines for a hand.
+    HandCut,
+    /// The lines of a sheet, and of those after it that are cut alike: the first and the last.
+    Cut([u32; 2]),
+    /// A piece laid flat, as DXF; which piece, from 0.
+    FlatDxf(usize),
+    /// A piece laid flat, as FOLD.
+    FlatFold(usize),
+    /// A piece closed, as glTF.
+    FoldedGltf(usize),
+    /// A piece closed, as OBJ.
+    FoldedObj(usize),
+}
+
+/// Every file that the job has.
 #[must_use]
-pub fn print(job: &Job, prepared: &Prepared) -> Option<OutputFile> {
-    let bytes = print_pdf(job, prepared)?;
-    Some(OutputFile { name: "print.pdf".to_owned(), bytes, pages: prepared.layout.sheets().max(1) })
-}
-
-/// The hand-cut PDF.
-#[must_use]
-pub fn hand_cut(job: &Job, prepared: &Prepared) -> OutputFile {
-    let bytes = hand_cut_pdf(job, prepared);
-    OutputFile { name: "hand-cut.pdf".to_owned(), bytes, pages: hand_cut_pages(prepared) }
-}
-
-/// The cut SVG of sheet `number`, from 1.
-#[must_use]
-pub fn cut(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -> Option<OutputFile> {
-    let svg = cut_svg(job, prepared, number, marks)?;
-    Some(OutputFile { name: format!("cut-{number}.svg"), bytes: svg.into_bytes(), pages: 1 })
-}
-
-/// The pieces themselves: each one's flat, and, where it folds, the closed piece in its card's colour. The
-/// files of further pieces carry the piece's number.
-pub fn pieces<'a>(
-    job: &'a Job,
-    prepared: &'a Prepared,
-    workshop: &'a Workshop,
-) -> impl Iterator<Item = OutputFile> + 'a {
-    job.pieces().zip(&prepared.pieces).enumerate().flat_map(|(at, (piece, drawn))| {
-        let number = if at == 0 { String::new() } else { format!("{}-", at + 1) };
-        let file = |name: &str, bytes: Vec<u8>| OutputFile {
-            name: format!("{number}{name}"),
-            bytes,
-            pages: 1,
-        };
-        let card = workshop.stocks.get(piece.stock).map_or("#ffffff", |stock| &stock.colour);
-        let printed = piece.face.and_then(|face| face.colour.as_deref()).unwrap_or(card);
-        let mut files = vec![
-            file("flat.dxf", flat_dxf(drawn)),
-            file("flat.fold", flat_fold(piece.name, drawn).into_bytes()),
-        ];
+pub fn outputs(prepared: &Prepared) -> Vec<Output> {
+    let sheets = prepared.layout.sheets();
+    let file = |name: String, pages, kind| Output { name, pages, kind };
+    let mut all = Vec::new();
+    if prepared.is_printed() {
+        all.push(file("print.pdf".to_owned(), sheets.max(1), OutputKind::Print));
+    }
+    let pages = hand_cut_pages(prepared);
+    all.push(file("hand-cut.pdf".to_owned(), pages, OutputKind::HandCut));
+    let mut first = 1;
+    for run in prepared.layout.runs.iter().filter(|run| run.sheets > 0) {
+        let last = first + run.sheets - 1;
+        all.push(file(format!("cut-{first}.svg"), 1, OutputKind::Cut([first, last])));
+        first = last + 1;
+    }
+    for (piece, drawn) in prepared.pieces.iter().enumerate() {
+        // The files of further pieces carry the piece's number.
+        let number = if piece == 0 { String::new() } else { format!("{}-", piece + 1) };
+        let mut add = |name: &str, kind| all.push(file(format!("{number}{name}"), 1, kind));
+        add("flat.dxf", OutputKind::FlatDxf(piece));
+        add("flat.fold", OutputKind::FlatFold(piece));
         if !drawn.fold.is_flat() {
-            let gltf = folded_gltf(piece.name, drawn, printed, card);
-            files.push(file("folded.gltf", gltf.into_bytes()));
-            files.push(file("folded.obj", folded_obj(drawn).into_bytes()));
+            add("folded.gltf", OutputKind::FoldedGltf(piece));
+            add("folded.obj", OutputKind::FoldedObj(piece));
         }
-        files
-    })
+    }
+    all
 }
 
-/// Every file, one after the other so that they need not be in memory together.
-pub fn all<'a>(
-    job: &'a Job,
-    prepared: &'a Prepared,
-    workshop: &'a Workshop,
-    marks: MarksInCut,
-) -> impl Iterator<Item = OutputFile> + 'a {
-    let cuts =
-        (1..=prepared.layout.sheets()).filter_map(move |number| cut(job, prepared, number, marks));
-    print(job, prepared)
-        .into_iter()
-        .chain([hand_cut(job, prepared)])
-        .chain(cuts)
-        .chain(pieces(job, prepared, workshop))
+/// A prepared job, whose files can be written.
+pub struct Desired<'a> {
+    /// The job.
+    pub job: &'a Job,
+    /// The same, prepared.
+    pub prepared: &'a Prepared,
+    /// The records it uses, among others.
+    pub workshop: &'a Workshop,
+    /// Whether marks go into the cut files.
+    pub marks: MarksInCut,
+}
+
+impl Desired<'_> {
+    /// The bytes of a file; `None` for one that the job does not have.
+    #[must_use]
+    pub fn write(&self, kind: OutputKind) -> Option<Vec<u8>> {
+        let Self { job, prepared, .. } = self;
+        match kind {
+            OutputKind::Print => print_pdf(job, prepared),
+            OutputKind::HandCut => Some(hand_cut_pdf(job, prepared)),
+            OutputKind::Cut([sheet, _]) => {
+                cut_svg(job, prepared, sheet, self.marks).map(String::into_bytes)
+            }
+            OutputKind::FlatDxf(piece) => Some(flat_dxf(prepared.pieces.get(piece)?)),
+            OutputKind::FlatFold(at) => {
+                let name = job.pieces().nth(at)?.name.to_owned();
+                Some(flat_fold(&name, prepared.pieces.get(at)?).into_bytes())
+            }
+            OutputKind::FoldedGltf(at) => {
+                let (piece, drawn) = (job.pieces().nth(at)?, prepared.pieces.get(at)?);
+                let card = self.workshop.stocks.get(piece.stock);
+                let card = card.map_or("#ffffff", |stock| &stock.colour);
+                let printed = piece.face.and_then(|face| face.colour.as_deref()).unwrap_or(card);
+                Some(folded_gltf(piece.name, drawn, printed, card).into_bytes())
+            }
+            OutputKind::FoldedObj(piece) => {
+                Some(folded_obj(prepared.pieces.get(piece)?).into_bytes())
+            }
+        }
+    }
 }
 
 /// Marks go into a cut file only on request: `included`.

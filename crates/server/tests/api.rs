@@ -22,8 +22,10 @@ impl Api {
         let folder = TempDir::new().unwrap();
         let store = Store::open(folder.path()).unwrap();
         demo::start_jobs(&store).unwrap();
-        let listen = Listen { address: [127, 0, 0, 1].into(), port: 4870 };
-        Self { client: Client::tracked(server(store, &listen)).unwrap(), _folder: folder }
+        Self {
+            client: Client::tracked(server(store, Listen::at_home(4870))).unwrap(),
+            _folder: folder,
+        }
     }
 
     fn get<'c>(&'c self, path: &'c str) -> LocalResponse<'c> {
@@ -75,7 +77,7 @@ fn errors_are_problem_details_with_field_number_and_remedy() {
         assert_eq!((got.code, problem["status"].as_u64()), (status, Some(status.into())), "{path}");
         assert!(problem["detail"].as_str().is_some_and(|words| words.len() > 10), "{problem}");
     }
-    let large = json!({ "name": "x".repeat(2 << 20) });
+    let large = json!({ "name": "x".repeat(9 << 20) });
     assert_eq!(api.send("/api/preview", &large).status(), Status::PayloadTooLarge);
 }
 

@@ -19,8 +19,7 @@ const HOST: &str = "127.0.0.1:4870";
 fn client(folder: &TempDir) -> Client {
     let store = Store::open(folder.path()).unwrap();
     demo::start_jobs(&store).unwrap();
-    let listen = Listen { address: [127, 0, 0, 1].into(), port: 4870 };
-    Client::tracked(server(store, &listen)).unwrap()
+    Client::tracked(server(store, Listen::at_home(4870))).unwrap()
 }
 
 /// Status and body of a request with a JSON body.

@@ -21,6 +21,8 @@ fn job(name: &str) -> Job {
 fn open() -> (TempDir, Store) {
     let folder = TempDir::new().unwrap();
     let store = Store::open(folder.path()).unwrap();
+    // Jobs name records: they must be there.
+    demo::start_workshop(&store).unwrap();
     (folder, store)
 }
 
@@ -151,10 +153,10 @@ fn a_data_file_of_an_older_version_is_brought_up_and_nothing_in_it_is_lost() {
     assert_eq!((&stock.price, &stock.roll, stock.printable), (&None, &None, PrintableSide::Both));
     let all = store.jobs().unwrap();
     assert_eq!(all.len(), 2);
-    for entry in all {
-        let prepared = aptum_core::prepare(&entry.job, &records).unwrap();
-        assert_eq!(prepared.layout.laid, entry.job.sheet.copies, "{}", entry.job.name);
-        assert!(entry.job.companions.is_empty() && entry.job.sheet.kept.is_none());
+    for job in all.into_iter().map(|entry| entry.job.unwrap()) {
+        let prepared = aptum_core::prepare(&job, &records).unwrap();
+        assert_eq!(prepared.layout.laid, job.sheet.copies, "{}", job.name);
+        assert!(job.companions.is_empty() && job.sheet.kept.is_none());
     }
     // And it takes changes, which can be undone.
     let head = store.workshop_head().unwrap();

@@ -3,6 +3,7 @@ import type {
   Arrange,
   Arranged,
   AtHand,
+  BinnedJob,
   CatalogueEntry,
   FileInfo,
   FoldAsk,
@@ -48,6 +49,7 @@ export const unreachable: Problem = {
   detail:
     'Aptum’s server does not answer. Nothing you see is lost: start it again, then try again.',
   errors: [],
+  instance: null,
 };
 
 async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal) {
@@ -121,6 +123,11 @@ export const api = {
     call<OpenJob>('PUT', `/jobs/${id}`, { version, job }),
   undo: (id: number, version: number) => call<OpenJob>('POST', `/jobs/${id}/undo`, { version }),
   redo: (id: number, version: number) => call<OpenJob>('POST', `/jobs/${id}/redo`, { version }),
+  copyJob: (id: number) => call<OpenJob>('POST', `/jobs/${id}/copy`),
+  binned: () => call<BinnedJob[]>('GET', '/bin'),
+  emptyBin: () => call<number>('DELETE', '/bin'),
+  removeJob: (id: number) => call<number>('DELETE', `/bin/${id}`),
+  enter: (passphrase: string) => call<boolean>('POST', '/enter', { passphrase }),
   binJob: (id: number) => call<undefined>('DELETE', `/jobs/${id}`),
   unbinJob: (id: number) => call<OpenJob>('POST', `/jobs/${id}/unbin`),
   files: (id: number) => call<FileInfo[]>('GET', `/jobs/${id}/files`),

@@ -23,6 +23,8 @@ export interface BoardProps {
   hint?: string | null;
   /** Handles a key before the board does; true when it did. */
   onKey?: (event: React.KeyboardEvent) => boolean;
+  /** Where it holds things that are chosen, the element of the one in hand. */
+  holds?: { active: string | undefined };
   /** Controls in the board's corner. */
   children?: ReactNode;
 }
@@ -32,7 +34,7 @@ const STEP = 1.25;
 const PAN = 40;
 
 export function Board(props: BoardProps) {
-  const { label, box, padding, unit, drawing, overlay, hint, onKey, children } = props;
+  const { label, box, padding, unit, drawing, overlay, hint, onKey, holds, children } = props;
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 800, height: 500 });
   const [moved, setMoved] = useState<View | null>(null);
@@ -127,7 +129,8 @@ export function Board(props: BoardProps) {
     <div className="board" ref={frame}>
       <svg
         className="board-paper"
-        role="group"
+        {...(holds ? { role: 'listbox', 'aria-multiselectable': true } : { role: 'group' })}
+        aria-activedescendant={holds?.active}
         aria-label={label}
         tabIndex={0}
         onPointerDown={down}

@@ -1,4 +1,6 @@
 /** A few choices side by side, of which one holds. */
+import { rove } from './rove';
+
 export interface SwitchProps<T extends string> {
   label: string;
   value: T;
@@ -15,7 +17,9 @@ export function Switch<T extends string>({ label, value, choices, onChoose }: Sw
           type="button"
           role="radio"
           aria-checked={choice.value === value}
+          tabIndex={choice.value === value ? 0 : -1}
           onClick={() => onChoose(choice.value)}
+          onKeyDown={rove((at) => onChoose(choices[at]?.value ?? value))}
         >
           {choice.label}
         </button>

@@ -14,6 +14,7 @@ import { RunStage } from '../run/RunStage';
 import { SheetStage } from '../sheet/SheetStage';
 import { ConflictDialog } from './ConflictDialog';
 import { JobName } from './JobName';
+import { Mended } from './Mended';
 import { PiecePicker } from './PiecePicker';
 import { sessionOf } from './pieces';
 import { Route } from './Route';
@@ -79,6 +80,9 @@ export function JobDesk({ opened, stage, workshop }: Props) {
             Aptum
           </Link>
           <JobName session={session} />
+          <h1 className="visually-hidden">
+            {session.job.name}, {STAGES.find((known) => known.stage === stage)?.name}
+          </h1>
         </div>
         <Route id={opened.id} stage={stage} preview={preview} />
         <Tools session={session} onHelp={() => setHelpOpen(true)} />
@@ -97,22 +101,44 @@ export function JobDesk({ opened, stage, workshop }: Props) {
       {preview && piece ? (
         <>
           {isOnPiece && <PiecePicker pieces={pieces} piece={number} onPick={setPiece} />}
-          <Work
-            key={isOnPiece ? number : 'all'}
-            id={opened.id}
-            session={isOnPiece ? sessionOf(session, number) : session}
-            preview={preview}
-            piece={piece}
-            workshop={workshop}
-            unit={unit}
-            chosen={chosen}
-            notice={
-              chosen && (
-                <Remedies check={chosen} onApply={change} onClose={() => setChosenId(null)} />
-              )
-            }
-            onChanges={change}
-          />
+          <div
+            className="piece-panel"
+            id="piece-panel"
+            {...(isOnPiece && pieces.length > 1
+              ? { role: 'tabpanel', 'aria-labelledby': `piece-tab-${number}` }
+              : {})}
+          >
+            <Mended
+              key={stage}
+              what="This stage"
+              action={
+                <Button
+                  variant="outline-primary"
+                  disabled={!session.canUndo}
+                  onClick={session.undo}
+                >
+                  Undo the last change
+                </Button>
+              }
+            >
+              <Work
+                key={isOnPiece ? number : 'all'}
+                id={opened.id}
+                session={isOnPiece ? sessionOf(session, number) : session}
+                preview={preview}
+                piece={piece}
+                workshop={workshop}
+                unit={unit}
+                chosen={chosen}
+                notice={
+                  chosen && (
+                    <Remedies check={chosen} onApply={change} onClose={() => setChosenId(null)} />
+                  )
+                }
+                onChanges={change}
+              />
+            </Mended>
+          </div>
           <FitStrip
             checks={preview.checks}
             stage={stage}

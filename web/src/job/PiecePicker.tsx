@@ -1,5 +1,6 @@
 /** Which of the job's pieces is worked on, where there are several. */
 import type { PieceView } from '../api/generated/types';
+import { rove } from '../card/rove';
 
 interface Props {
   pieces: PieceView[];
@@ -16,8 +17,12 @@ export function PiecePicker({ pieces, piece, onPick }: Props) {
           key={name + String(at)}
           type="button"
           role="tab"
+          id={`piece-tab-${at}`}
           aria-selected={at === piece}
+          aria-controls="piece-panel"
+          tabIndex={at === piece ? 0 : -1}
           onClick={() => onPick(at)}
+          onKeyDown={rove(onPick)}
         >
           {name}
         </button>

@@ -4,11 +4,20 @@ import { Link } from 'react-router';
 import type { JobSummary } from '../api/generated/types';
 import { StateMark } from '../fit/StateMark';
 
-export function JobTicket({ job, onBin }: { job: JobSummary; onBin: () => void }) {
+interface Props {
+  job: JobSummary;
+  onBin: () => void;
+  onCopy: () => void;
+}
+
+export function JobTicket({ job, onBin, onCopy }: Props) {
   const { drawing } = job;
   const state = job.state ?? 'broken';
   return (
-    <article className={`ticket ticket-${state}`}>
+    <article
+      className={`ticket ticket-${job.is_current || job.drawing ? state : 'fits'}`}
+      aria-busy={!job.is_current}
+    >
       <Link to={`/jobs/${job.id}/form`} className="ticket-open">
         <span className="ticket-drawing">
           {drawing && (
@@ -38,8 +47,22 @@ export function JobTicket({ job, onBin }: { job: JobSummary; onBin: () => void }
           <b className="figure">{job.sheets || '–'}</b> {job.sheets === 1 ? 'sheet' : 'sheets'}
         </span>
         <span className={`ticket-state limit-${state}`}>
-          <StateMark state={state} /> {job.verdict}
+          {job.is_current || job.drawing ? (
+            <>
+              <StateMark state={state} /> {job.verdict}
+            </>
+          ) : (
+            'being worked out …'
+          )}
         </span>
+        <button
+          type="button"
+          className="plain-button"
+          onClick={onCopy}
+          aria-label={`Copy ${job.name}`}
+        >
+          copy
+        </button>
         <button
           type="button"
           className="plain-button"

@@ -9,12 +9,30 @@ import { useJobs } from '../api/queries';
 import type { JobSummary } from '../api/generated/types';
 import { JobTicket } from './JobTicket';
 
+type Order = 'changed' | 'name' | 'state';
+
+/** How urgent a state is. */
+const URGENT: Record<string, number> = { broken: 0, attention: 1, fits: 2 };
+
+/** The server gives jobs by their last change; sorting keeps that order among equals. */
+const ORDERS: Record<Order, { label: string; compare: (a: JobSummary, b: JobSummary) => number }> =
+  {
+    changed: { label: 'last change', compare: () => 0 },
+    name: { label: 'name', compare: (a, b) => a.name.localeCompare(b.name) },
+    state: {
+      label: 'what needs attention',
+      compare: (a, b) => (URGENT[a.state ?? 'broken'] ?? 0) - (URGENT[b.state ?? 'broken'] ?? 0),
+    },
+  };
+
 export function JobsPage() {
   const jobs = useJobs();
   const client = useQueryClient();
   const navigate = useNavigate();
   const file = useRef<HTMLInputElement>(null);
   const [binned, setBinned] = useState<JobSummary | null>(null);
+  const [sought, setSought] = useState('');
+  const [order, setOrder] = useState<Order>('changed');
   useEffect(() => {
     document.title = 'Jobs · Aptum';
   }, []);
@@ -42,8 +60,19 @@ export function JobsPage() {
       return refresh();
     },
   });
-  const failed = bring.error ?? bin.error ?? unbin.error ?? jobs.error;
+  const copy = useMutation({
+    mutationFn: (job: JobSummary) => api.copyJob(job.id),
+    onSuccess: refresh,
+  });
+  const failed = copy.error ?? bring.error ?? bin.error ?? unbin.error ?? jobs.error;
   const start = () => void navigate('/new');
+  const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = [...(jobs.data ?? [])]
+    .filter((job) => {
+      const text = `${job.name} ${job.structure} ${job.stock} ${job.size}`.toLowerCase();
+      return words.every((word) => text.includes(word));
+    })
+    .sort(ORDERS[order].compare);
   return (
     <div className="jobs-page">
       <header className="top">
@@ -70,6 +99,9 @@ export function JobsPage() {
           <Button variant="light" onClick={() => void navigate('/workshop')}>
             Workshop
           </Button>
+          <Button variant="light" onClick={() => void navigate('/bin')}>
+            Bin
+          </Button>
           <Button variant="light" onClick={() => file.current?.click()}>
             Bring a job in
           </Button>
@@ -77,7 +109,27 @@ export function JobsPage() {
         </div>
       </header>
       <main>
-        <h1>Jobs</h1>
+        <div className="jobs-head">
+          <h1>Jobs</h1>
+          <input
+            type="search"
+            className="form-control"
+            aria-label="Find a job"
+            placeholder="Find by name, structure or stock"
+            value={sought}
+            onChange={(event) => setSought(event.target.value)}
+          />
+          <label>
+            Sorted by{' '}
+            <select value={order} onChange={(event) => setOrder(event.target.value as Order)}>
+              {Object.entries(ORDERS).map(([value, { label }]) => (
+                <option key={value} value={value}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
         {failed && <Alert variant="danger">{failed.message}</Alert>}
         {binned && (
           <Alert variant="light" className="binned">
@@ -94,10 +146,15 @@ export function JobsPage() {
             <Button onClick={start}>Choose a structure</Button>
           </p>
         )}
+        {sought !== '' && shown.length === 0 && (
+          <p className="empty" role="status">
+            No job is found by “{sought}”.
+          </p>
+        )}
         <ul className="tickets">
-          {jobs.data?.map((job) => (
+          {shown.map((job) => (
             <li key={job.id}>
-              <JobTicket job={job} onBin={() => bin.mutate(job)} />
+              <JobTicket job={job} onBin={() => bin.mutate(job)} onCopy={() => copy.mutate(job)} />
             </li>
           ))}
         </ul>

@@ -10,24 +10,6 @@ import { Result, Rows, SpecCard } from '../card/SpecCard';
 import type { StageProps } from '../job/StageProps';
 import { SheetList } from '../sheet/SheetList';
 
-const KINDS: { name: RegExp; title: string; note: string }[] = [
-  { name: /^print\.pdf$/, title: 'Print file', note: 'art and marks, no lines' },
-  {
-    name: /^hand-cut\.pdf$/,
-    title: 'Hand-cut file',
-    note: 'lines by kind, with a legend, no marks',
-  },
-  { name: /^cut-\d+\.svg$/, title: 'Cut file', note: 'lines only, in mm' },
-  {
-    name: /^(\d+-)?flat\.dxf$/,
-    title: 'Flat as DXF',
-    note: 'one piece, a layer for each kind of line',
-  },
-  { name: /^(\d+-)?flat\.fold$/, title: 'Flat as FOLD', note: 'creases with their angles' },
-  { name: /^(\d+-)?folded\.gltf$/, title: 'Folded piece as glTF', note: 'closed, in metres' },
-  { name: /^(\d+-)?folded\.obj$/, title: 'Folded piece as OBJ', note: 'closed, in mm' },
-];
-
 export function RunStage({ id, session, preview, workshop, notice }: StageProps) {
   const [picked, setPicked] = useState(0);
   const [withMarks, setWithMarks] = useState(false);
@@ -114,6 +96,14 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
                   withMarks={withMarks}
                 />
               ))}
+            {sheet.layout.laid > 0 && (
+              <li>
+                <a href={`/api/jobs/${id}/files.zip${withMarks ? '?marks=included' : ''}`} download>
+                  All of them
+                </a>
+                <span>one zip, with the job’s archive</span>
+              </li>
+            )}
             <li>
               <a href={`/api/jobs/${id}/job.aptum`} download>
                 Job archive
@@ -166,34 +156,31 @@ interface DownloadProps {
 }
 
 function Download({ id, file, page, withMarks }: DownloadProps) {
-  const kind = KINDS.find(({ name }) => name.test(file.name));
+  const marks = file.sheets && withMarks ? '?marks=included' : '';
   const [first, last] = file.sheets ?? [null, null];
-  const address =
-    first !== null
-      ? `/api/jobs/${id}/cut/${first}${withMarks ? '?marks=included' : ''}`
-      : /^(flat|folded)\./.test(file.name)
-        ? `/api/jobs/${id}/piece/${file.name}`
-        : `/api/jobs/${id}/${file.name}`;
-  const isPiece = /^(flat|folded)\./.test(file.name);
   const which = first === last ? `sheet ${first}` : `sheets ${first} to ${last}, all alike`;
+  const lead = file.piece ?? (first === null ? null : which);
   return (
     <li>
-      <a href={address} download>
-        {kind?.title}
+      <a href={`/api/jobs/${id}/${file.path}${marks}`} download>
+        {file.title}
       </a>
       <span>
-        {first !== null && (
+        {lead && (
           <>
-            {which}
+            {lead}
             <br />
           </>
         )}
-        {kind?.note}
-        <br />
-        <span className="figure">
-          {!isPiece && `${file.pages} × ${page}, `}
-          {(file.bytes / 1024).toFixed(0)} kB
-        </span>
+        {file.note}
+        {file.is_of_sheets && (
+          <>
+            <br />
+            <span className="figure">
+              {file.pages} × {page}
+            </span>
+          </>
+        )}
       </span>
     </li>
   );

@@ -126,11 +126,17 @@ export function Copies({ placements, run, parts, hand, onHover }: Props) {
       {rest
         .filter(({ at }) => !chosen.has(at))
         .map(({ placement, at }) => (
-          <Handled key={at} {...{ placement, at, onHover }} onDown={down} parts={parts} />
+          <Handled
+            key={at}
+            {...{ placement, at, onHover }}
+            onDown={down}
+            parts={parts}
+            isChosen={false}
+          />
         ))}
       <g ref={moving} className="chosen-copies">
         {chosenOnes.map(({ placement, at }) => (
-          <Handled key={at} {...{ placement, at, onHover }} onDown={down} parts={parts} />
+          <Handled key={at} {...{ placement, at, onHover }} onDown={down} parts={parts} isChosen />
         ))}
         {chosenOnes.map(({ placement, at }) => (
           <path
@@ -149,18 +155,27 @@ interface HandledProps {
   placement: Placement;
   at: number;
   parts: PartView[];
+  isChosen: boolean;
   onHover: (name: string | null) => void;
   onDown: (event: React.PointerEvent, at: number) => void;
 }
 
+/** The element of a copy, by its place. */
+export const copyId = (at: number) => `copy-${at}`;
+
 /** Drawn again only when the copy itself has changed: a drag moves hundreds of others past nothing. */
 const Handled = memo(
-  function Handled({ placement, at, parts, onHover, onDown }: HandledProps) {
+  function Handled({ placement, at, parts, isChosen, onHover, onDown }: HandledProps) {
     const name = parts[placement.part]?.name ?? '';
     return (
       <g
         className={`handled${placement.locked ? ' is-locked' : ''}`}
         data-copy={at}
+        id={copyId(at)}
+        role="option"
+        aria-selected={isChosen}
+        aria-label={`${name}, copy ${at + 1}${placement.locked ? ', locked' : ''}`}
+        tabIndex={-1}
         onPointerDown={(event) => onDown(event, at)}
         onPointerEnter={() => onHover(placement.locked ? `${name}, locked` : name)}
         onPointerLeave={() => onHover(null)}
@@ -179,6 +194,7 @@ const Handled = memo(
   (before, after) =>
     before.placement === after.placement &&
     before.at === after.at &&
+    before.isChosen === after.isChosen &&
     before.parts === after.parts &&
     before.onDown === after.onDown,
 );

@@ -99,7 +99,12 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
       )}
       {nesting.outcome && !nesting.isRunning && (
         <p className="lay-note" role="status">
-          {nesting.outcome}
+          {nesting.outcome}{' '}
+          {nesting.offered && (
+            <Button size="sm" variant="outline-primary" onClick={nesting.take}>
+              Take this layout
+            </Button>
+          )}
         </p>
       )}
       {distances.map((figure) => (

@@ -17,7 +17,9 @@ interface Props {
 
 export function MarksDialog({ job, onChoose, onClose }: Props) {
   const client = useQueryClient();
-  const [best, setBest] = useState<MarkChoiceView | null>(null);
+  // For which job it is the best: one that is changed meanwhile looks again.
+  const [found, setFound] = useState<{ job: Job; choice: MarkChoiceView | null } | null>(null);
+  const best = found?.job === job ? found.choice : null;
   const [done, setDone] = useState<number | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const running = useRef<AbortController | null>(null);
@@ -38,7 +40,7 @@ export function MarksDialog({ job, onChoose, onClose }: Props) {
     follow('/marks/best', job, control.signal, (name, data) => {
       if (name === 'progress') setDone((data as { done: number }).done);
       else {
-        setBest(data as MarkChoiceView | null);
+        setFound({ job, choice: data as MarkChoiceView | null });
         if (data === null) setTrouble('No marks can be read here: the cutter’s eye knows none.');
       }
     })

@@ -5,7 +5,7 @@ import type { Preview, TakenBy, UnitInfo, Workshop } from '../api/generated/type
 import { Board } from '../board/Board';
 import { partsOf, SheetDrawing } from '../board/SheetDrawing';
 import type { JobSession } from '../job/useJobSession';
-import { Copies } from './Copies';
+import { Copies, copyId } from './Copies';
 import { SheetList } from './SheetList';
 import type { HandLayout } from './useHandLayout';
 import { WindowLegend } from './WindowLegend';
@@ -108,6 +108,7 @@ export function SheetBoard(props: Props) {
         unit={unit}
         hint={marquee ? null : hovered}
         onKey={key}
+        holds={{ active: activeOf(hand) }}
         drawing={
           <g ref={ground} onPointerDown={down} onPointerMove={move} onPointerUp={up}>
             <SheetDrawing
@@ -174,6 +175,12 @@ export function SheetBoard(props: Props) {
     </div>
   );
 }
+
+/** The copy that was chosen last: where the keyboard is. */
+const activeOf = (hand: HandLayout) => {
+  const last = [...hand.chosen].at(-1);
+  return last === undefined ? undefined : copyId(last);
+};
 
 const ARROWS = {
   ArrowLeft: { x: -1, y: 0 },

@@ -17,6 +17,10 @@ export interface Nesting {
   start: () => void;
   /** Ends it and keeps the best so far. */
   stop: () => void;
+  /** What was found for a job that was changed meanwhile: it waits to be taken. */
+  offered: NestProgress | null;
+  /** Takes what is offered. */
+  take: () => void;
 }
 
 export function useNesting(id: number, session: JobSession): Nesting {
@@ -24,6 +28,12 @@ export function useNesting(id: number, session: JobSession): Nesting {
   const [isRunning, setRunning] = useState(false);
   const [outcome, setOutcome] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [offered, setOffered] = useState<NestProgress | null>(null);
+  // The job on the screen, for when a search ends.
+  const now = useRef(session.job);
+  useEffect(() => {
+    now.current = session.job;
+  });
   const running = useRef<AbortController | null>(null);
   const isStopped = useRef(false);
   // A window that is closed in the middle leaves the layout as it was.
@@ -40,6 +50,8 @@ export function useNesting(id: number, session: JobSession): Nesting {
     setRunning(true);
     setTrouble(null);
     setOutcome(null);
+    setOffered(null);
+    const started = session.job;
     const best: { found: NestProgress | null; isLast: boolean } = { found: null, isLast: false };
     const run = async () => {
       try {
@@ -74,6 +86,14 @@ export function useNesting(id: number, session: JobSession): Nesting {
         : found.is_complete
           ? 'The same seed gives it again.'
           : 'The time ended the search; another run may end elsewhere.';
+      // What was changed meanwhile is not written over: the layout is offered instead.
+      if (now.current !== started) {
+        setOffered(found);
+        setOutcome(
+          `${found.text} after ${seconds} s, for the job as it was. You changed it meanwhile.`,
+        );
+        return;
+      }
       setOutcome(`${found.text} after ${seconds} s. ${how}`);
       await keep(found);
     };
@@ -84,6 +104,12 @@ export function useNesting(id: number, session: JobSession): Nesting {
     isRunning,
     outcome,
     trouble,
+    offered,
+    take: () => {
+      if (offered) void keep(offered);
+      setOffered(null);
+      setOutcome(null);
+    },
     start,
     stop: () => {
       isStopped.current = true;

@@ -77,7 +77,7 @@ function Open({ state, held, kind, id }: OpenProps) {
           <Link to="/" className="brand-name" title="All jobs">
             Aptum
           </Link>
-          <span className="brand-line">Workshop</span>
+          <h1 className="brand-line">Workshop</h1>
         </div>
         <nav className="route workshop-kinds" aria-label="Kinds of records">
           <ol>

@@ -275,6 +275,7 @@ impl Kept {
 
 /// An id that names nothing.
 pub(crate) fn unknown(field: &str, kind: &str, id: &RecordId) -> InputError {
+    let id: String = id.0.chars().take(60).collect();
     InputError::plain(
         field,
         format!("The workshop has no {kind} “{id}”"),

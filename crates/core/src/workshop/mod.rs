@@ -33,6 +33,15 @@ use crate::units::{Unit, measure};
 #[serde(transparent)]
 pub struct RecordId(pub String);
 
+impl RecordId {
+    /// True for 1 to 100 small letters, digits and hyphens.
+    #[must_use]
+    pub fn is_sound(&self) -> bool {
+        let plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-';
+        (1..=100).contains(&self.0.len()) && self.0.chars().all(plain)
+    }
+}
+
 impl From<&str> for RecordId {
     fn from(id: &str) -> Self {
         Self(id.to_owned())
@@ -88,6 +97,15 @@ fn all<T>(
     faults: &mut Faults,
 ) {
     for (id, record) in records {
+        if !id.is_sound() {
+            let shown: String = id.0.chars().take(40).collect();
+            faults.add(InputError::new(
+                kind,
+                format!("“{shown}” of {} characters is no record’s id", id.0.chars().count()),
+                f64::from(u32::try_from(id.0.chars().count()).unwrap_or(u32::MAX)),
+                Remedy::advice("Use 1 to 100 small letters, digits and hyphens"),
+            ));
+        }
         if let Err(errors) = validate(record) {
             for error in errors {
                 faults.add(InputError { field: format!("{kind}.{id}.{}", error.field), ..error });

@@ -1,12 +1,13 @@
 //! A request's JSON, bounded, and refused in words that say where it goes wrong.
 
+use aptum_formats::archive::{LARGEST_JOB, without_mark};
 use rocket::data::{Data, FromData, Outcome, ToByteUnit};
 use rocket::http::Status;
 use rocket::request::Request;
 use serde::de::DeserializeOwned;
 
-/// Largest JSON that is read; a job is a few kB.
-const LARGEST_MIB: u64 = 1;
+/// Largest JSON that is read: what an archive may hold, and what goes round it in a request.
+const LARGEST: u64 = LARGEST_JOB + (64 << 10);
 
 /// What a request carries.
 pub struct Body<T>(pub T);
@@ -23,15 +24,18 @@ impl<'r, T: DeserializeOwned> FromData<'r> for Body<T> {
             request.local_cache(|| Unreadable(Some(why)));
             Outcome::Error((status, ()))
         };
-        match data.open(LARGEST_MIB.mebibytes()).into_bytes().await {
+        match data.open(LARGEST.bytes()).into_bytes().await {
             Err(error) => {
                 refuse(Status::BadRequest, format!("The request did not arrive: {error}"))
             }
             Ok(bytes) if !bytes.is_complete() => refuse(
                 Status::PayloadTooLarge,
-                format!("The request is larger than {LARGEST_MIB} MiB, and a job is a few kB"),
+                format!(
+                    "The request is larger than {} MiB: keep fewer copies by hand, or make a second job",
+                    LARGEST_JOB >> 20
+                ),
             ),
-            Ok(bytes) => match serde_json::from_slice(&bytes) {
+            Ok(bytes) => match serde_json::from_slice(without_mark(&bytes)) {
                 Ok(body) => Outcome::Success(Self(body)),
                 Err(error) => refuse(
                     Status::UnprocessableEntity,

@@ -14,7 +14,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
-use crate::store::Store;
+use crate::desk::Desk;
 use aptum_core::workshop::RecordId;
 
 /// What is at hand: sizes and figures that the structures are shown with, and the card.
@@ -92,17 +92,20 @@ impl SmallFlat {
 
 /// Every structure, drawn at the size at hand.
 #[post("/catalogue", data = "<hand>")]
-pub fn catalogue(
-    store: &State<Store>,
+pub async fn catalogue(
+    desk: &State<Desk>,
     hand: Body<AtHand>,
 ) -> Result<Json<Vec<CatalogueEntry>>, Problem> {
-    let workshop = store.workshop()?;
-    let stock = workshop.stocks.get(&hand.0.stock);
-    let (caliper, colour) =
-        stock.map_or((0.3, "#fdfdfa"), |stock| (stock.caliper, stock.colour.as_str()));
-    let entries =
-        CATALOGUE.iter().filter_map(|structure| entry(structure, &hand.0, caliper, colour));
-    Ok(Json(entries.collect()))
+    desk.quick(move |store| {
+        let workshop = store.workshop()?;
+        let stock = workshop.stocks.get(&hand.0.stock);
+        let (caliper, colour) =
+            stock.map_or((0.3, "#fdfdfa"), |stock| (stock.caliper, stock.colour.as_str()));
+        let entries =
+            CATALOGUE.iter().filter_map(|structure| entry(structure, &hand.0, caliper, colour));
+        Ok(Json(entries.collect()))
+    })
+    .await
 }
 
 /// A structure's figures in words, such as `60 × 30 × 90 mm` or `5 × 127 × 76 mm`.

@@ -1,28 +1,40 @@
 //! The files of a job, made from its current revision.
 
-use aptum_core::{Prepared, prepare};
+use std::io::{Cursor, Write};
+
+use aptum_core::{Job, Prepared, Workshop, prepare};
 use aptum_formats::archive::JobFile;
-use aptum_formats::svg::MarksInCut;
 use rocket::http::{ContentType, Header};
 use rocket::serde::json::Json;
 use rocket::{Responder, State, get};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
+use zip::ZipWriter;
+use zip::write::SimpleFileOptions;
 
 use super::Problem;
-use crate::output::{self, OutputFile};
+use crate::desk::Desk;
+use crate::output::{Desired, OutputKind, marks_wanted, outputs};
 use crate::store::Store;
 
 /// A file that can be downloaded.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct FileInfo {
-    /// Its name, which is also the last part of its address.
+    /// Its name.
     name: String,
-    /// Its size in bytes.
-    bytes: usize,
+    /// Its address below `/api/jobs/<id>/`.
+    path: String,
+    /// What it is, in words.
+    title: String,
+    /// What is in it.
+    note: String,
+    /// The piece it is of, in a job of several.
+    piece: Option<String>,
     /// Its pages, 1 for a cut file.
     pages: u32,
+    /// True where a page of it is a sheet.
+    is_of_sheets: bool,
     /// For a cut file, the first and the last of the sheets that are all cut alike.
     sheets: Option<[u32; 2]>,
 }
@@ -35,115 +47,194 @@ pub struct Download {
     disposition: Header<'static>,
 }
 
+/// The media type of a file, by its name: as the OpenAPI document says.
+fn media_type(name: &str) -> ContentType {
+    match name.rsplit('.').next() {
+        Some("pdf") => ContentType::PDF,
+        Some("svg") => ContentType::SVG,
+        Some("fold") => ContentType::JSON,
+        Some("gltf") => ContentType::new("model", "gltf+json"),
+        Some("obj") => ContentType::new("model", "obj"),
+        Some("dxf") => ContentType::new("image", "vnd.dxf"),
+        _ => ContentType::ZIP,
+    }
+}
+
 impl Download {
-    fn new(job: &str, file: OutputFile) -> Self {
+    fn new(job: &str, name: &str, bytes: Vec<u8>) -> Self {
         let safe: String = job
             .chars()
+            .take(80)
             .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
             .collect();
-        let kind = match file.name.rsplit('.').next() {
-            Some("pdf") => ContentType::PDF,
-            Some("svg") => ContentType::SVG,
-            Some("fold" | "gltf") => ContentType::JSON,
-            Some("dxf" | "obj") => ContentType::Plain,
-            _ => ContentType::ZIP,
-        };
-        let disposition = format!("attachment; filename=\"{safe}-{}\"", file.name);
+        let disposition = format!("attachment; filename=\"{safe}-{name}\"");
         Self {
-            bytes: file.bytes,
-            kind,
+            bytes,
+            kind: media_type(name),
             disposition: Header::new("Content-Disposition", disposition),
         }
     }
 }
 
-fn prepared(store: &Store, id: i32) -> Result<(aptum_core::Job, Prepared), Problem> {
+fn found(store: &Store, id: i32) -> Result<(Job, Workshop, Prepared), Problem> {
     let job = store.job(id)?.job;
-    let prepared = prepare(&job, &store.workshop()?)?;
-    Ok((job, prepared))
+    let workshop = store.workshop()?;
+    let prepared = prepare(&job, &workshop)?;
+    Ok((job, workshop, prepared))
 }
 
-/// Which files the job has, with their sizes. Sheets that are cut alike are named once.
+/// Which files the job has. None of them is built for that; sheets that are cut alike are named once.
 #[get("/jobs/<id>/files")]
-pub fn list(store: &State<Store>, id: i32) -> Result<Json<Vec<FileInfo>>, Problem> {
-    let (job, prepared) = prepared(store, id)?;
-    let info = |file: OutputFile, sheets| FileInfo {
-        bytes: file.bytes.len(),
-        name: file.name,
-        pages: file.pages,
-        sheets,
-    };
-    let mut files: Vec<FileInfo> = output::print(&job, &prepared)
-        .into_iter()
-        .chain([output::hand_cut(&job, &prepared)])
-        .map(|file| info(file, None))
-        .collect();
-    let mut first = 1;
-    for run in &prepared.layout.runs {
-        let file = output::cut(&job, &prepared, first, MarksInCut::LeftOut);
-        files.extend(file.map(|file| info(file, Some([first, first + run.sheets - 1]))));
-        first += run.sheets;
-    }
-    let workshop = store.workshop()?;
-    files.extend(output::pieces(&job, &prepared, &workshop).map(|file| info(file, None)));
-    Ok(Json(files))
+pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Problem> {
+    desk.slow(move |store| {
+        let (job, _, prepared) = found(store, id)?;
+        let several = prepared.pieces.len() > 1;
+        let name = |piece: usize| {
+            let piece = job.pieces().nth(piece).filter(|_| several);
+            piece.map(|piece| piece.name.to_owned())
+        };
+        let info = outputs(&prepared).into_iter().map(|output| {
+            let (title, note, piece, sheets) = match output.kind {
+                OutputKind::Print => ("Print file", "art and marks, no lines", None, None),
+                OutputKind::HandCut => {
+                    ("Hand-cut file", "lines by kind, with a legend, no marks", None, None)
+                }
+                OutputKind::Cut(sheets) => ("Cut file", "lines only, in mm", None, Some(sheets)),
+                OutputKind::FlatDxf(piece) => {
+                    ("Flat as DXF", "a layer for each kind of line", name(piece), None)
+                }
+                OutputKind::FlatFold(piece) => {
+                    ("Flat as FOLD", "creases with their angles", name(piece), None)
+                }
+                OutputKind::FoldedGltf(piece) => {
+                    ("Folded piece as glTF", "closed, in metres", name(piece), None)
+                }
+                OutputKind::FoldedObj(piece) => {
+                    ("Folded piece as OBJ", "closed, in mm", name(piece), None)
+                }
+            };
+            let path = match sheets {
+                Some([first, _]) => format!("cut/{first}"),
+                None if matches!(output.kind, OutputKind::Print | OutputKind::HandCut) => {
+                    output.name.clone()
+                }
+                None => format!("piece/{}", output.name),
+            };
+            FileInfo {
+                is_of_sheets: !path.starts_with("piece/"),
+                path,
+                title: title.to_owned(),
+                note: note.to_owned(),
+                piece,
+                pages: output.pages,
+                sheets,
+                name: output.name,
+            }
+        });
+        Ok(Json(info.collect()))
+    })
+    .await
+}
+
+/// Makes one file, or says what there is instead.
+async fn one(
+    desk: &Desk,
+    id: i32,
+    marks: Option<String>,
+    choose: impl FnOnce(&Prepared) -> Result<(String, OutputKind), Problem> + Send + 'static,
+) -> Result<Download, Problem> {
+    desk.slow(move |store| {
+        let (job, workshop, prepared) = found(store, id)?;
+        let (name, kind) = choose(&prepared)?;
+        let marks = marks_wanted(marks.as_deref());
+        let desired = Desired { job: &job, prepared: &prepared, workshop: &workshop, marks };
+        let bytes = desired.write(kind).ok_or_else(|| {
+            Problem::missing("This job is only cut: switch its printed face on to print it")
+        })?;
+        Ok(Download::new(&job.name, &name, bytes))
+    })
+    .await
 }
 
 /// The print PDF.
 #[get("/jobs/<id>/print.pdf")]
-pub fn print(store: &State<Store>, id: i32) -> Result<Download, Problem> {
-    let (job, prepared) = prepared(store, id)?;
-    let file = output::print(&job, &prepared).ok_or_else(|| {
-        Problem::missing("This job is only cut: switch its printed face on to print it")
-    })?;
-    Ok(Download::new(&job.name, file))
+pub async fn print(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
+    one(desk, id, None, |_| Ok(("print.pdf".to_owned(), OutputKind::Print))).await
 }
 
 /// The hand-cut PDF.
 #[get("/jobs/<id>/hand-cut.pdf")]
-pub fn hand_cut(store: &State<Store>, id: i32) -> Result<Download, Problem> {
-    let (job, prepared) = prepared(store, id)?;
-    Ok(Download::new(&job.name, output::hand_cut(&job, &prepared)))
+pub async fn hand_cut(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
+    one(desk, id, None, |_| Ok(("hand-cut.pdf".to_owned(), OutputKind::HandCut))).await
 }
 
 /// The cut SVG of one sheet; with `marks=included` the registration marks go in too.
 #[get("/jobs/<id>/cut/<number>?<marks>")]
-pub fn cut(
-    store: &State<Store>,
+pub async fn cut(
+    desk: &State<Desk>,
     id: i32,
     number: u32,
-    marks: Option<&str>,
+    marks: Option<String>,
 ) -> Result<Download, Problem> {
-    let (job, prepared) = prepared(store, id)?;
-    let marks = output::marks_wanted(marks);
-    let file = output::cut(&job, &prepared, number, marks).ok_or_else(|| {
-        Problem::missing(format!(
-            "There is no sheet {number}: the job has {}",
-            prepared.layout.sheets()
-        ))
-    })?;
-    Ok(Download::new(&job.name, file))
+    one(desk, id, marks, move |prepared| {
+        let sheets = prepared.layout.sheets();
+        if (1..=sheets).contains(&number) {
+            return Ok((format!("cut-{number}.svg"), OutputKind::Cut([number, number])));
+        }
+        Err(Problem::missing(format!("There is no sheet {number}: the job has {sheets}")))
+    })
+    .await
 }
 
-/// The piece itself, flat or folded.
+/// A piece itself, flat or folded.
 #[get("/jobs/<id>/piece/<name>")]
-pub fn piece(store: &State<Store>, id: i32, name: &str) -> Result<Download, Problem> {
-    let (job, prepared) = prepared(store, id)?;
-    let workshop = store.workshop()?;
-    let found = output::pieces(&job, &prepared, &workshop).find(|file| file.name == name);
-    let file = found.ok_or_else(|| {
-        Problem::missing(
-            "A piece is given as flat.dxf, flat.fold, folded.gltf and folded.obj; what does not fold \
-             has no folded files",
-        )
-    })?;
-    Ok(Download::new(&job.name, file))
+pub async fn piece(desk: &State<Desk>, id: i32, name: String) -> Result<Download, Problem> {
+    one(desk, id, None, move |prepared| {
+        let all = outputs(prepared).into_iter().filter(|output| {
+            !matches!(output.kind, OutputKind::Print | OutputKind::HandCut | OutputKind::Cut(_))
+        });
+        let names: Vec<String> = all.clone().map(|output| output.name).collect();
+        let output = all.into_iter().find(|output| output.name == name);
+        let output = output.ok_or_else(|| {
+            Problem::missing(format!("The files of the job’s pieces are {}", names.join(", ")))
+        })?;
+        Ok((output.name, output.kind))
+    })
+    .await
+}
+
+/// Every file of the job in one zip, and the job's archive; sheets that are cut alike are in it once.
+#[get("/jobs/<id>/files.zip?<marks>")]
+pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<Download, Problem> {
+    desk.slow(move |store| {
+        let (job, workshop, prepared) = found(store, id)?;
+        let marks = marks_wanted(marks.as_deref());
+        let desired = Desired { job: &job, prepared: &prepared, workshop: &workshop, marks };
+        let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
+        let options = SimpleFileOptions::default();
+        let mut add = |name: &str, bytes: &[u8]| {
+            zip.start_file(name, options).map_err(|error| Problem::zip(&error))?;
+            zip.write_all(bytes).map_err(|error| Problem::zip(&error))
+        };
+        for output in outputs(&prepared) {
+            if let Some(bytes) = desired.write(output.kind) {
+                add(&output.name, &bytes)?;
+            }
+        }
+        add("job.aptum", &JobFile::new(&job, &workshop).to_archive()?)?;
+        let bytes = zip.finish().map_err(|error| Problem::zip(&error))?.into_inner();
+        Ok(Download::new(&job.name, "files.zip", bytes))
+    })
+    .await
 }
 
 /// The job as an archive.
 #[get("/jobs/<id>/job.aptum")]
-pub fn archive(store: &State<Store>, id: i32) -> Result<Download, Problem> {
-    let job = store.job(id)?.job;
-    let bytes = JobFile::new(&job, &store.workshop()?).to_archive()?;
-    Ok(Download::new(&job.name, OutputFile { name: "job.aptum".to_owned(), bytes, pages: 1 }))
+pub async fn archive(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
+    desk.slow(move |store| {
+        let job = store.job(id)?.job;
+        let bytes = JobFile::new(&job, &store.workshop()?).to_archive()?;
+        Ok(Download::new(&job.name, "job.aptum", bytes))
+    })
+    .await
 }

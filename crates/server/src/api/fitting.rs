@@ -22,7 +22,7 @@ use super::Problem;
 use super::body::Body;
 use super::preview::money;
 use super::tasks::{Events, Tasks};
-use crate::store::Store;
+use crate::desk::Desk;
 
 /// A mark set with what it leaves.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -162,20 +162,39 @@ fn in_use<'a>(job: &Job, choices: &'a [MarkChoice]) -> Option<&'a MarkChoice> {
 
 /// The mark sets of the workshop for a job's page and machines.
 #[post("/marks/compare", data = "<job>")]
-pub fn compare(store: &State<Store>, job: Body<Job>) -> Result<Json<Vec<MarkChoiceView>>, Problem> {
-    let (job, workshop) = (job.0, store.workshop()?);
-    prepare(&job, &workshop)?;
-    let choices = compare_marks(&job, &workshop);
-    let Some(now) = in_use(&job, &choices) else { return Ok(Json(Vec::new())) };
-    let view = |choice| choice_view(&job, &workshop, now, choice);
-    Ok(Json(choices.iter().filter_map(view).collect()))
+pub async fn compare(
+    desk: &State<Desk>,
+    job: Body<Job>,
+) -> Result<Json<Vec<MarkChoiceView>>, Problem> {
+    desk.slow(move |store| {
+        let (job, workshop) = (job.0, store.workshop()?);
+        prepare(&job, &workshop)?;
+        let choices = compare_marks(&job, &workshop);
+        let Some(now) = in_use(&job, &choices) else { return Ok(Json(Vec::new())) };
+        let view = |choice| choice_view(&job, &workshop, now, choice);
+        Ok(Json(choices.iter().filter_map(view).collect()))
+    })
+    .await
+}
+
+/// A job that can be prepared, with the workshop.
+async fn usable(desk: &Desk, job: Job) -> Result<(Job, Workshop), Problem> {
+    desk.quick(move |store| {
+        let workshop = store.workshop()?;
+        prepare(&job, &workshop)?;
+        Ok((job, workshop))
+    })
+    .await
 }
 
 /// The best marks for a job: `progress` events, then one `done` with them, or with nothing.
 #[post("/marks/best", data = "<job>")]
-pub fn best(store: &State<Store>, tasks: &State<Tasks>, job: Body<Job>) -> Result<Events, Problem> {
-    let (job, workshop) = (job.0, store.workshop()?);
-    prepare(&job, &workshop)?;
+pub async fn best(
+    desk: &State<Desk>,
+    tasks: &State<Tasks>,
+    job: Body<Job>,
+) -> Result<Events, Problem> {
+    let (job, workshop) = usable(desk, job.0).await?;
     tasks.run(None, LONGEST, move |sender| {
         let found = best_marks(&job, &workshop, |done| {
             sender.send("progress", &MarksProgress { done });
@@ -192,9 +211,12 @@ pub fn best(store: &State<Store>, tasks: &State<Tasks>, job: Body<Job>) -> Resul
 
 /// The ways to fit for a job: a `way` event for each, then `done`.
 #[post("/ways", data = "<job>")]
-pub fn ways(store: &State<Store>, tasks: &State<Tasks>, job: Body<Job>) -> Result<Events, Problem> {
-    let (job, workshop) = (job.0, store.workshop()?);
-    prepare(&job, &workshop)?;
+pub async fn ways(
+    desk: &State<Desk>,
+    tasks: &State<Tasks>,
+    job: Body<Job>,
+) -> Result<Events, Problem> {
+    let (job, workshop) = usable(desk, job.0).await?;
     tasks.run(None, LONGEST, move |sender| {
         let misfits = misfits(&job, &workshop);
         let piece = misfits.first().copied().unwrap_or(0);
@@ -236,16 +258,19 @@ fn way_view(way: &Way, piece: usize, workshop: &Workshop) -> Option<WayView> {
 
 /// What other sheets that the stock is kept in, and other spacings, would make of the order in rows and columns.
 #[post("/order", data = "<job>")]
-pub fn order(store: &State<Store>, job: Body<Job>) -> Result<Json<Vec<OrderChoice>>, Problem> {
-    let (job, workshop) = (job.0, store.workshop()?);
-    prepare(&job, &workshop)?;
-    let view = |OrderChange { remedy, prepared }| OrderChoice {
-        remedy,
-        sheets: prepared.layout.sheets(),
-        per_sheet: prepared.layout.per_sheet,
-        yield_text: format!("{:.0} %", prepared.order.used * 100.0),
-        waste_text: measure_area(prepared.order.waste, job.unit),
-        cost_text: prepared.order.cost().map(money),
-    };
-    Ok(Json(order_changes(&job, &workshop).into_iter().map(view).collect()))
+pub async fn order(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Vec<OrderChoice>>, Problem> {
+    desk.slow(move |store| {
+        let (job, workshop) = (job.0, store.workshop()?);
+        prepare(&job, &workshop)?;
+        let view = |OrderChange { remedy, prepared }| OrderChoice {
+            remedy,
+            sheets: prepared.layout.sheets(),
+            per_sheet: prepared.layout.per_sheet,
+            yield_text: format!("{:.0} %", prepared.order.used * 100.0),
+            waste_text: measure_area(prepared.order.waste, job.unit),
+            cost_text: prepared.order.cost().map(money),
+        };
+        Ok(Json(order_changes(&job, &workshop).into_iter().map(view).collect()))
+    })
+    .await
 }

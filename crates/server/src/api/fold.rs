@@ -13,6 +13,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
+use crate::desk::Desk;
 use crate::store::Store;
 
 /// What is folded.
@@ -95,21 +96,27 @@ fn caliper(store: &Store, stock: &RecordId) -> Result<f64, Problem> {
 
 /// The plates and steps of a form.
 #[post("/fold", data = "<ask>")]
-pub fn fold(store: &State<Store>, ask: Body<FoldAsk>) -> Result<Json<FoldView>, Problem> {
-    let caliper = caliper(store, &ask.0.stock)?;
-    let flat = ask.0.form.draw(caliper, Unit::Mm)?;
-    Ok(Json(FoldView::new(&FoldModel::new(&flat, caliper))))
+pub async fn fold(desk: &State<Desk>, ask: Body<FoldAsk>) -> Result<Json<FoldView>, Problem> {
+    desk.quick(move |store| {
+        let caliper = caliper(store, &ask.0.stock)?;
+        let flat = ask.0.form.draw(caliper, Unit::Mm)?;
+        Ok(Json(FoldView::new(&FoldModel::new(&flat, caliper))))
+    })
+    .await
 }
 
 /// A flat-shaded drawing of a form at one moment of the folding.
 #[post("/folded", data = "<moment>")]
-pub fn folded(
-    store: &State<Store>,
+pub async fn folded(
+    desk: &State<Desk>,
     moment: Body<FoldMoment>,
 ) -> Result<Json<FoldedDrawing>, Problem> {
-    let caliper = caliper(store, &moment.0.stock)?;
-    let flat = moment.0.form.draw(caliper, Unit::Mm)?;
-    Ok(Json(draw_folded(&FoldModel::new(&flat, caliper), moment.0.progress)))
+    desk.quick(move |store| {
+        let caliper = caliper(store, &moment.0.stock)?;
+        let flat = moment.0.form.draw(caliper, Unit::Mm)?;
+        Ok(Json(draw_folded(&FoldModel::new(&flat, caliper), moment.0.progress)))
+    })
+    .await
 }
 
 impl FoldView {

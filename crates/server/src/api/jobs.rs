@@ -1,9 +1,10 @@
 //! Jobs: list, open, change, undo, redo, bin, import.
 
-use aptum_core::{InputError, Job, prepare};
+use aptum_core::{InputError, Job, Prepared, prepare};
 use aptum_formats::archive::{JobFile, LARGEST_FILE};
 use rocket::data::{Data, ToByteUnit};
 use rocket::serde::json::Json;
+use rocket::tokio::task::spawn_blocking;
 use rocket::{State, delete, get, post, put};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -12,8 +13,9 @@ use ts_rs::TS;
 use super::Problem;
 use super::body::Body;
 use super::preview::Preview;
-use super::summaries::{JobSummary, Summaries};
-use crate::store::{Store, StoredJob};
+use super::summaries::JobSummary;
+use crate::desk::Desk;
+use crate::store::{Entry, Store, StoredJob};
 
 /// A job, open.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -29,6 +31,15 @@ pub struct OpenJob {
     preview: Option<Preview>,
     /// Why it cannot be prepared.
     errors: Vec<InputError>,
+}
+
+/// A job in the bin.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct BinnedJob {
+    /// Its number.
+    id: i32,
+    /// Its name, or why it cannot be read.
+    name: String,
 }
 
 /// A changed job and the version that was changed.
@@ -49,8 +60,12 @@ pub struct JobStep {
 
 type Opened = Result<Json<OpenJob>, Problem>;
 
-fn opened(store: &Store, stored: StoredJob) -> Opened {
-    let prepared = prepare(&stored.job, &store.workshop()?);
+/// A job as it is opened; what was prepared of it already is not prepared again.
+fn opened(store: &Store, stored: StoredJob, done: Option<Box<Prepared>>) -> Opened {
+    let prepared = match done {
+        Some(prepared) => Ok(*prepared),
+        None => prepare(&stored.job, &store.workshop()?),
+    };
     let (preview, errors) = match prepared {
         Ok(prepared) => (Some(Preview::new(&stored.job, &prepared)), Vec::new()),
         Err(errors) => (None, errors),
@@ -60,80 +75,150 @@ fn opened(store: &Store, stored: StoredJob) -> Opened {
 }
 
 /// All jobs, the one changed last first.
+///
+/// Those that must be worked out anew say so and are worked out meanwhile: ask again for them.
 #[get("/jobs")]
-pub fn list(
-    store: &State<Store>,
-    summaries: &State<Summaries>,
-) -> Result<Json<Vec<JobSummary>>, Problem> {
-    let workshop = store.workshop()?;
-    let jobs = store.jobs()?;
-    Ok(Json(jobs.iter().map(|entry| summaries.of(entry, &workshop)).collect()))
+pub async fn list(desk: &State<Desk>) -> Result<Json<Vec<JobSummary>>, Problem> {
+    let summaries = desk.summaries().clone();
+    let (known, rest) =
+        desk.quick(move |store| Ok(summaries.all(store.jobs()?, store.workshop()?))).await?;
+    if let Some(rest) = rest {
+        let summaries = desk.summaries().clone();
+        spawn_blocking(move || summaries.work_out(rest));
+    }
+    Ok(Json(known))
+}
+
+/// The jobs in the bin.
+#[get("/bin")]
+pub async fn binned(desk: &State<Desk>) -> Result<Json<Vec<BinnedJob>>, Problem> {
+    desk.quick(|store| {
+        let name = |entry: Entry| BinnedJob {
+            id: entry.id,
+            name: entry.job.map_or_else(|why| why, |job| job.name),
+        };
+        Ok(Json(store.binned()?.into_iter().map(name).collect()))
+    })
+    .await
+}
+
+/// Removes everything in the bin for good.
+#[delete("/bin")]
+pub async fn empty(desk: &State<Desk>) -> Result<Json<usize>, Problem> {
+    desk.write(|store| Ok(Json(store.empty_bin(None)?))).await
+}
+
+/// Removes one job in the bin for good.
+#[delete("/bin/<id>")]
+pub async fn remove(desk: &State<Desk>, id: i32) -> Result<Json<usize>, Problem> {
+    desk.write(move |store| Ok(Json(store.empty_bin(Some(id))?))).await
 }
 
 /// Adds a job.
 #[post("/jobs", data = "<job>")]
-pub fn create(store: &State<Store>, job: Body<Job>) -> Opened {
-    prepare(&job.0, &store.workshop()?)?;
-    opened(store, store.add_job(&job.0)?)
+pub async fn create(desk: &State<Desk>, job: Body<Job>) -> Opened {
+    let job = job.0;
+    let (job, prepared) = desk
+        .quick(move |store| {
+            let prepared = Box::new(prepare(&job, &store.workshop()?)?);
+            Ok((job, prepared))
+        })
+        .await?;
+    desk.write(move |store| opened(store, store.add_job(&job)?, Some(prepared))).await
+}
+
+/// Adds a copy of a job.
+#[post("/jobs/<id>/copy")]
+pub async fn copy(desk: &State<Desk>, id: i32) -> Opened {
+    desk.write(move |store| {
+        let mut job = store.job(id)?.job;
+        let room = 80 - ", copy".len();
+        job.name = format!("{}, copy", job.name.chars().take(room).collect::<String>());
+        opened(store, store.add_job(&job)?, None)
+    })
+    .await
 }
 
 /// Adds a job from an archive or its JSON; records that it brings are added to the workshop.
 #[post("/jobs/import", data = "<file>")]
-pub async fn import(store: &State<Store>, file: Data<'_>) -> Opened {
+pub async fn import(desk: &State<Desk>, file: Data<'_>) -> Opened {
     // One byte more than allowed, so that a file that is too large is told from one that fits.
     let bytes = file
         .open((LARGEST_FILE + 1).bytes())
         .into_bytes()
         .await
         .map_err(|error| Problem::missing(format!("The file did not arrive: {error}")))?;
-    let file = JobFile::read(&bytes)?;
-    file.workshop.validate(file.job.unit)?;
-    let (job, new) = file.adopt(&store.workshop()?);
-    let mut together = store.workshop()?;
-    together.stocks.extend(new.stocks.clone());
-    together.printers.extend(new.printers.clone());
-    together.cutters.extend(new.cutters.clone());
-    together.carriers.extend(new.carriers.clone());
-    together.mark_sets.extend(new.mark_sets.clone());
-    prepare(&job, &together)?;
-    opened(store, store.bring_job(&job, &new)?)
+    let bytes = bytes.into_inner();
+    let file = desk
+        .quick(move |_| {
+            let file = JobFile::read(&bytes)?;
+            file.workshop.validate(file.job.unit)?;
+            Ok(file)
+        })
+        .await?;
+    desk.write(move |store| {
+        let stored = store.bring_job(|workshop| {
+            let (job, new) = file.adopt(workshop);
+            let mut together = workshop.clone();
+            together.stocks.extend(new.stocks.clone());
+            together.printers.extend(new.printers.clone());
+            together.cutters.extend(new.cutters.clone());
+            together.carriers.extend(new.carriers.clone());
+            together.mark_sets.extend(new.mark_sets.clone());
+            prepare(&job, &together)?;
+            Ok((job, new))
+        })?;
+        opened(store, stored, None)
+    })
+    .await
 }
 
 /// Opens a job.
 #[get("/jobs/<id>")]
-pub fn open(store: &State<Store>, id: i32) -> Opened {
-    opened(store, store.job(id)?)
+pub async fn open(desk: &State<Desk>, id: i32) -> Opened {
+    desk.quick(move |store| opened(store, store.job(id)?, None)).await
 }
 
 /// Saves a change, unless the job was changed elsewhere meanwhile.
 #[put("/jobs/<id>", data = "<change>")]
-pub fn save(store: &State<Store>, id: i32, change: Body<JobChange>) -> Opened {
+pub async fn save(desk: &State<Desk>, id: i32, change: Body<JobChange>) -> Opened {
     let JobChange { version, job } = change.0;
-    prepare(&job, &store.workshop()?)?;
-    opened(store, store.save_job(id, version, &job)?)
+    let (job, prepared) = desk
+        .quick(move |store| {
+            let prepared = Box::new(prepare(&job, &store.workshop()?)?);
+            Ok((job, prepared))
+        })
+        .await?;
+    let stored = desk.write(move |store| Ok(store.save_job(id, version, &job)?)).await?;
+    desk.quick(move |store| opened(store, stored, Some(prepared))).await
 }
 
 /// Goes back one change.
 #[post("/jobs/<id>/undo", data = "<step>")]
-pub fn undo(store: &State<Store>, id: i32, step: Body<JobStep>) -> Opened {
-    opened(store, store.undo(id, step.0.version)?)
+pub async fn undo(desk: &State<Desk>, id: i32, step: Body<JobStep>) -> Opened {
+    let stored = desk.write(move |store| Ok(store.undo(id, step.0.version)?)).await?;
+    desk.quick(move |store| opened(store, stored, None)).await
 }
 
 /// Goes forward one change.
 #[post("/jobs/<id>/redo", data = "<step>")]
-pub fn redo(store: &State<Store>, id: i32, step: Body<JobStep>) -> Opened {
-    opened(store, store.redo(id, step.0.version)?)
+pub async fn redo(desk: &State<Desk>, id: i32, step: Body<JobStep>) -> Opened {
+    let stored = desk.write(move |store| Ok(store.redo(id, step.0.version)?)).await?;
+    desk.quick(move |store| opened(store, stored, None)).await
 }
 
 /// Puts a job into the bin.
 #[delete("/jobs/<id>")]
-pub fn bin(store: &State<Store>, id: i32) -> Result<(), Problem> {
-    Ok(store.bin_job(id)?)
+pub async fn bin(desk: &State<Desk>, id: i32) -> Result<(), Problem> {
+    desk.write(move |store| Ok(store.bin_job(id)?)).await
 }
 
 /// Takes a job out of the bin.
 #[post("/jobs/<id>/unbin")]
-pub fn unbin(store: &State<Store>, id: i32) -> Opened {
-    store.unbin_job(id)?;
-    opened(store, store.job(id)?)
+pub async fn unbin(desk: &State<Desk>, id: i32) -> Opened {
+    desk.write(move |store| {
+        store.unbin_job(id)?;
+        opened(store, store.job(id)?, None)
+    })
+    .await
 }

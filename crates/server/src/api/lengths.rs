@@ -78,10 +78,14 @@ fn grammage(text: &str) -> Result<Json<ReadLength>, Problem> {
 fn plain_number(text: &str, measured: Measured) -> Result<Json<ReadLength>, Problem> {
     let digits = text.trim().trim_end_matches('°').trim().replace(',', ".");
     let is_short = digits.len() <= 12;
-    let value = digits.parse::<f64>().ok().filter(|value| is_short && value.is_finite());
+    // Nothing that is entered is larger; digits without end help nobody.
+    let value = digits.parse::<f64>().ok().filter(|value| is_short && value.abs() <= 1e6);
     let shown: String = text.chars().take(40).collect();
     let value = value.ok_or_else(|| {
-        Problem::entry("text", format!("“{shown}” is not a number: type one such as 12"))
+        Problem::entry(
+            "text",
+            format!("“{shown}” is not a number up to a million: type one such as 12"),
+        )
     })?;
     if matches!(measured, Measured::Count) && value.fract() != 0.0 {
         let whole = value.round();

@@ -15,7 +15,7 @@ use serde_json::Value;
 use ts_rs::TS;
 
 use super::{Problem, openapi};
-use crate::store::Store;
+use crate::desk::Desk;
 
 /// What does not change while the server runs, and a job to start from.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -46,8 +46,8 @@ pub struct AddOnInfo {
 
 /// Units, sizes and a job to start from.
 #[get("/meta")]
-pub fn meta(store: &State<Store>) -> Result<Json<Meta>, Problem> {
-    let workshop = store.workshop()?;
+pub async fn meta(desk: &State<Desk>) -> Result<Json<Meta>, Problem> {
+    let workshop = desk.quick(|store| Ok(store.workshop()?)).await?;
     Ok(Json(Meta {
         version: env!("CARGO_PKG_VERSION").to_owned(),
         units: Unit::ALL.map(Unit::info).to_vec(),

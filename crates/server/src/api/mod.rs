@@ -19,6 +19,7 @@ mod workshop;
 
 use rocket::{Route, routes};
 
+pub use body::Body;
 pub use problem::{Problem, catchers};
 pub use summaries::Summaries;
 pub use tasks::Tasks;
@@ -47,6 +48,10 @@ pub fn routes() -> Vec<Route> {
         jobs::redo,
         jobs::bin,
         jobs::unbin,
+        jobs::copy,
+        jobs::binned,
+        jobs::empty,
+        jobs::remove,
         preview::preview,
         nesting::nest,
         nesting::stop_nesting,
@@ -64,6 +69,8 @@ pub fn routes() -> Vec<Route> {
         files::hand_cut,
         files::cut,
         files::piece,
+        files::all,
         files::archive,
+        crate::gate::guard::enter,
     ]
 }

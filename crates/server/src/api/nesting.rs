@@ -16,7 +16,7 @@ use ts_rs::TS;
 use super::Problem;
 use super::body::Body;
 use super::tasks::{Events, Sender, Tasks};
-use crate::store::Store;
+use crate::desk::Desk;
 
 /// A layout on the way, or the last one.
 #[derive(Debug, Clone, Serialize, JsonSchema, TS)]
@@ -95,16 +95,20 @@ impl Watch for Following<'_> {
 /// Nests a job as it is on the screen: `progress` events with the best so far, then one `done`, or `trouble`. It
 /// ends when the connection does.
 #[post("/jobs/<id>/nest", data = "<job>")]
-pub fn nest(
-    store: &State<Store>,
+pub async fn nest(
+    desk: &State<Desk>,
     tasks: &State<Tasks>,
     id: i32,
     job: Body<Job>,
 ) -> Result<Events, Problem> {
-    store.job(id)?;
-    let workshop = store.workshop()?;
     let job = job.0;
     job.validate()?;
+    let workshop = desk
+        .quick(move |store| {
+            store.job(id)?;
+            Ok(store.workshop()?)
+        })
+        .await?;
     let budget = Duration::from_secs_f64(job.sheet.search.budget);
     tasks.run(Some(id), budget, move |sender| {
         let blanks = aptum_core::prepare(&job, &workshop).map_or(0, |done| done.blanks().count());
@@ -131,10 +135,10 @@ pub fn stop_nesting(tasks: &State<Tasks>, id: i32) {
 
 /// Moves, turns, aligns, repeats or locks copies of a job's layout.
 #[post("/arrange", data = "<ask>")]
-pub fn arrange_copies(
-    store: &State<Store>,
+pub async fn arrange_copies(
+    desk: &State<Desk>,
     ask: Body<ArrangeAsk>,
 ) -> Result<Json<Arranged>, Problem> {
     let ArrangeAsk { job, arrange: what } = ask.0;
-    Ok(Json(arrange(&job, &store.workshop()?, &what)?))
+    desk.quick(move |store| Ok(Json(arrange(&job, &store.workshop()?, &what)?))).await
 }

@@ -12,6 +12,7 @@ use serde::Serialize;
 use ts_rs::TS;
 
 use super::body::Unreadable;
+use crate::gate::Numbered;
 use crate::store::StoreError;
 
 /// A problem, as `application/problem+json`.
@@ -28,6 +29,8 @@ pub struct Problem {
     pub detail: String,
     /// The fields that are wrong, each with its number and remedy.
     pub errors: Vec<InputError>,
+    /// This time: the request's number in the log.
+    pub instance: Option<String>,
 }
 
 impl Problem {
@@ -38,7 +41,28 @@ impl Problem {
             status,
             detail: detail.into(),
             errors: Vec::new(),
+            instance: None,
         }
+    }
+
+    /// The passphrase has not been given in this browser.
+    pub fn locked() -> Self {
+        Self::new(
+            401,
+            "locked",
+            "Passphrase wanted",
+            "Give the passphrase that was printed when Aptum was started",
+        )
+    }
+
+    /// A wrong passphrase; the next one waits for so many seconds.
+    pub fn not_the_passphrase(seconds: f64) -> Self {
+        Self::new(
+            403,
+            "not-the-passphrase",
+            "Not the passphrase",
+            format!("This is not the passphrase; the next try takes {seconds} s longer"),
+        )
     }
 
     /// Something that does not exist.
@@ -54,6 +78,38 @@ impl Problem {
     /// Something that is going on already.
     pub fn busy(detail: impl Into<String>) -> Self {
         Self::new(409, "busy", "Going on already", detail)
+    }
+
+    /// More work of a kind than is taken at once.
+    pub fn too_many(waiting: usize) -> Self {
+        Self::new(
+            429,
+            "too-many",
+            "Too much at once",
+            format!(
+                "{waiting} others wait for such work already: try again in some seconds, or stop a search"
+            ),
+        )
+    }
+
+    /// Files that could not be put together.
+    pub fn zip(error: &dyn std::fmt::Display) -> Self {
+        Self::new(
+            500,
+            "zip",
+            "No zip",
+            format!("The files could not be packed ({error}): take them one by one"),
+        )
+    }
+
+    /// Work that ended by a fault of the program.
+    pub fn broken() -> Self {
+        Self::new(
+            500,
+            "broken",
+            "This did not work",
+            "The work ended early by a fault of the program; nothing was changed. Try again, or set back the last change",
+        )
     }
 
     /// An entry that cannot be read, about one field.
@@ -92,7 +148,16 @@ impl From<StoreError> for Problem {
             StoreError::ReadOnly(_) => {
                 Self::new(507, "read-only", "The data file cannot be written", words)
             }
-            StoreError::Newer(_) | StoreError::Unreadable { .. } | StoreError::Database(_) => {
+            StoreError::NoRecord { .. } => Self::new(422, "input", "Not usable", words),
+            StoreError::Overtaken(_) => Self::new(409, "overtaken", "Changed meanwhile", words),
+            StoreError::Unusable(errors) => errors.into(),
+            StoreError::Newer(_)
+            | StoreError::Unreadable { .. }
+            | StoreError::Damaged { .. }
+            | StoreError::Older(_)
+            | StoreError::Served(_)
+            | StoreError::Copy(_)
+            | StoreError::Database(_) => {
                 Self::new(500, "database", "The data file has a problem", words)
             }
         }
@@ -106,7 +171,8 @@ impl From<ArchiveError> for Problem {
 }
 
 impl<'r> Responder<'r, 'static> for Problem {
-    fn respond_to(self, _: &'r Request<'_>) -> response::Result<'static> {
+    fn respond_to(mut self, request: &'r Request<'_>) -> response::Result<'static> {
+        self.instance = Some(format!("/requests/{}", Numbered::of(request).0));
         let body = serde_json::to_string(&self).unwrap_or_default();
         Response::build()
             .status(Status::new(self.status))
@@ -124,6 +190,12 @@ pub fn catchers() -> Vec<Catcher> {
 
 #[catch(default)]
 fn other(status: Status, request: &Request<'_>) -> Problem {
+    let methods = methods_at(request);
+    if status == Status::NotFound && !methods.is_empty() {
+        let (method, path) = (request.method(), request.uri().path());
+        let detail = format!("{path} does not take {method}: it takes {}", methods.join(", "));
+        return Problem::new(405, "method", "Not that way", detail);
+    }
     let why = &request.local_cache(|| Unreadable(None)).0;
     let (kind, detail) = match (status.code, why) {
         (413, Some(why)) => ("too-large", why.clone()),
@@ -132,4 +204,23 @@ fn other(status: Status, request: &Request<'_>) -> Problem {
         (code, None) => ("other", format!("The server answers {code}: {}", status.reason_lossy())),
     };
     Problem::new(status.code, kind, status.reason_lossy(), detail)
+}
+
+/// The methods that the API takes at a request's path.
+fn methods_at(request: &Request<'_>) -> Vec<String> {
+    let parts: Vec<&str> = request.uri().path().as_str().split('/').collect();
+    let mut methods: Vec<String> = request
+        .rocket()
+        .routes()
+        .filter(|route| route.uri.path().starts_with("/api/"))
+        .filter(|route| {
+            let own: Vec<&str> = route.uri.path().split('/').collect();
+            let fits = |(own, asked): (&&str, &&str)| own == asked || own.starts_with('<');
+            own.len() == parts.len() && own.iter().zip(&parts).all(fits)
+        })
+        .map(|route| route.method.to_string())
+        .collect();
+    methods.sort();
+    methods.dedup();
+    methods
 }

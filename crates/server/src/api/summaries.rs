@@ -1,11 +1,16 @@
-//! Jobs as the list shows them: worked out once for each version, since preparing takes longer
-//! than reading.
+//! Jobs as the list shows them: worked out once for each version of a job and of the records that it names,
+//! since preparing takes longer than reading. The list does not wait for those that are not known yet.
 
-use std::collections::HashMap;
-use std::sync::{Mutex, PoisonError};
+use std::collections::hash_map::DefaultHasher;
+use std::collections::{BTreeMap, HashMap};
+use std::hash::{Hash, Hasher};
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::{Mutex, MutexGuard, PoisonError};
+use std::time::{Duration, Instant};
 
 use aptum_core::check::State as Standing;
-use aptum_core::{Workshop, prepare};
+use aptum_core::workshop::{RecordId, RecordKind};
+use aptum_core::{Job, Workshop, prepare};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -36,47 +41,138 @@ pub struct JobSummary {
     pub sheets: u32,
     /// A small drawing of its flat.
     pub drawing: Option<SmallFlat>,
+    /// False while it is worked out anew: it shows what was known before.
+    pub is_current: bool,
 }
 
-/// The summaries so far, each with the version and the workshop it was made for.
+/// What a summary was made of: the job's version, and the records that it names.
+type Key = (i32, u64);
+
+/// The summaries so far, each with what it was made of.
 #[derive(Default)]
-pub struct Summaries(Mutex<HashMap<i32, (i32, JobSummary)>>, Mutex<Workshop>);
+pub struct Summaries {
+    known: Mutex<HashMap<i32, (Key, JobSummary)>>,
+    is_working: AtomicBool,
+}
+
+/// Jobs whose summaries are still to be worked out.
+pub struct Rest {
+    jobs: Vec<(Entry, Key)>,
+    workshop: Workshop,
+}
+
+/// The list waits so long for summaries that are not known.
+const PATIENCE: Duration = Duration::from_millis(120);
 
 impl Summaries {
-    /// The summary of a job, from memory when it has not changed.
-    pub fn of(&self, entry: &Entry, workshop: &Workshop) -> JobSummary {
-        let mut known = self.0.lock().unwrap_or_else(PoisonError::into_inner);
-        let mut for_workshop = self.1.lock().unwrap_or_else(PoisonError::into_inner);
-        if *for_workshop != *workshop {
-            known.clear();
-            workshop.clone_into(&mut for_workshop);
+    fn known(&self) -> MutexGuard<'_, HashMap<i32, (Key, JobSummary)>> {
+        self.known.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// The summaries of all jobs, in order, and what is still to be worked out of them.
+    pub fn all(&self, entries: Vec<Entry>, workshop: Workshop) -> (Vec<JobSummary>, Option<Rest>) {
+        let start = Instant::now();
+        let records = hashes(&workshop);
+        let mut left = Vec::new();
+        let list = entries
+            .into_iter()
+            .map(|entry| {
+                let key = key(&entry, &records);
+                let before = self.known().get(&entry.id).cloned();
+                match before {
+                    Some((made_of, summary)) if made_of == key => summary,
+                    before => {
+                        if start.elapsed() < PATIENCE {
+                            return self.make(&entry, key, &workshop);
+                        }
+                        let shown = before.map_or_else(|| blank(&entry), |(_, summary)| summary);
+                        left.push((entry, key));
+                        JobSummary { is_current: false, ..shown }
+                    }
+                }
+            })
+            .collect();
+        let rest = (!left.is_empty()).then_some(Rest { jobs: left, workshop });
+        (list, rest)
+    }
+
+    /// Works out what is left, unless that is going on already: whoever asks again gets what there is.
+    pub fn work_out(&self, rest: Rest) {
+        if self.is_working.swap(true, Ordering::AcqRel) {
+            return;
         }
-        match known.get(&entry.id) {
-            Some((version, summary)) if *version == entry.version => summary.clone(),
-            _ => {
-                let summary = summarise(entry, workshop);
-                known.insert(entry.id, (entry.version, summary.clone()));
-                summary
-            }
+        for (entry, key) in &rest.jobs {
+            self.make(entry, *key, &rest.workshop);
         }
+        self.is_working.store(false, Ordering::Release);
+    }
+
+    fn make(&self, entry: &Entry, key: Key, workshop: &Workshop) -> JobSummary {
+        let summary = summarise(entry, workshop);
+        self.known().insert(entry.id, (key, summary.clone()));
+        summary
+    }
+}
+
+fn hash(value: &impl Hash) -> u64 {
+    let mut hasher = DefaultHasher::new();
+    value.hash(&mut hasher);
+    hasher.finish()
+}
+
+/// Every record's content, in short.
+fn hashes(workshop: &Workshop) -> BTreeMap<(&'static str, RecordId), u64> {
+    fn kind<T: Serialize>(
+        kind: RecordKind,
+        records: &BTreeMap<RecordId, T>,
+    ) -> impl Iterator<Item = ((&'static str, RecordId), u64)> {
+        records.iter().map(move |(id, record)| {
+            ((kind.key(), id.clone()), hash(&serde_json::to_string(record).unwrap_or_default()))
+        })
+    }
+    kind(RecordKind::Stocks, &workshop.stocks)
+        .chain(kind(RecordKind::Printers, &workshop.printers))
+        .chain(kind(RecordKind::Cutters, &workshop.cutters))
+        .chain(kind(RecordKind::Carriers, &workshop.carriers))
+        .chain(kind(RecordKind::MarkSets, &workshop.mark_sets))
+        .collect()
+}
+
+fn key(entry: &Entry, records: &BTreeMap<(&'static str, RecordId), u64>) -> Key {
+    let named = entry.job.as_ref().map_or_else(|_| Vec::new(), Job::records);
+    let named: Vec<Option<u64>> = named
+        .into_iter()
+        .map(|(kind, id)| records.get(&(kind.key(), id.clone())).copied())
+        .collect();
+    (entry.version, hash(&named))
+}
+
+/// A job of which nothing is known but its name.
+fn blank(entry: &Entry) -> JobSummary {
+    let (name, copies, verdict) = match &entry.job {
+        Ok(job) => (job.name.clone(), job.sheet.copies, String::new()),
+        Err(why) => (format!("Job {}", entry.id), 0, why.clone()),
+    };
+    JobSummary {
+        id: entry.id,
+        name,
+        state: None,
+        verdict,
+        stock: String::new(),
+        structure: String::new(),
+        size: String::new(),
+        copies,
+        sheets: 0,
+        drawing: None,
+        is_current: true,
     }
 }
 
 fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
-    let job = &entry.job;
+    let Ok(job) = &entry.job else { return blank(entry) };
     let stock = workshop.stocks.get(&job.stock);
-    let base = JobSummary {
-        id: entry.id,
-        name: job.name.clone(),
-        state: None,
-        verdict: String::new(),
-        stock: stock.map_or_else(|| job.stock.to_string(), |stock| stock.name.clone()),
-        structure: String::new(),
-        size: String::new(),
-        copies: job.sheet.copies,
-        sheets: 0,
-        drawing: None,
-    };
+    let name = stock.map_or_else(|| job.stock.to_string(), |stock| stock.name.clone());
+    let base = JobSummary { stock: name, ..blank(entry) };
     match prepare(job, workshop) {
         Err(errors) => JobSummary {
             verdict: errors.first().map_or_else(String::new, |error| error.message.clone()),

@@ -20,11 +20,19 @@ pub type Events = EventStream<BoxStream<'static, Event>>;
 /// A silent task writes this often, so that it is noticed when nobody listens any more.
 const HEARTBEAT: Duration = Duration::from_millis(500);
 
-/// What is going on, by job.
+/// So many searches go on at once; each keeps a core busy.
+const MOST: usize = 4;
+
+/// What is going on.
 #[derive(Default)]
 pub struct Tasks(Arc<Mutex<Running>>);
 
-type Running = HashMap<i32, Task>;
+/// Every task, and those that are a job's, of which there is one at a time.
+#[derive(Default)]
+struct Running {
+    all: Vec<Arc<AtomicBool>>,
+    of_jobs: HashMap<i32, Task>,
+}
 
 /// A task that is going on.
 struct Task {
@@ -66,21 +74,21 @@ struct Guard {
 impl Drop for Guard {
     fn drop(&mut self) {
         self.over.store(true, Ordering::Relaxed);
-        let Some(job) = self.job else { return };
         let mut running = self.tasks.lock().unwrap_or_else(PoisonError::into_inner);
+        running.all.retain(|task| !Arc::ptr_eq(task, &self.over));
+        let Some(job) = self.job else { return };
         // The job's next task is not this one's to end.
-        if running.get(&job).is_some_and(|task| Arc::ptr_eq(&task.over, &self.over)) {
-            running.remove(&job);
+        if running.of_jobs.get(&job).is_some_and(|task| Arc::ptr_eq(&task.over, &self.over)) {
+            running.of_jobs.remove(&job);
         }
     }
 }
 
 impl Tasks {
-    /// Runs `work` for `job` for at most `budget`; its events become the answer. Without a job number any
-    /// number of tasks may run.
+    /// Runs `work` for `job` for at most `budget`; its events become the answer.
     ///
     /// # Errors
-    /// A problem when a task for the job is going on already.
+    /// A problem when a task for the job is going on already, or as many as may at once.
     pub fn run(
         &self,
         job: Option<i32>,
@@ -88,15 +96,21 @@ impl Tasks {
         work: impl FnOnce(&Sender) + Send + 'static,
     ) -> Result<Events, Problem> {
         let over = Arc::new(AtomicBool::new(false));
-        if let Some(job) = job {
+        {
             let mut running = self.0.lock().unwrap_or_else(PoisonError::into_inner);
-            if let Some(task) = running.get(&job) {
+            if let Some((job, task)) = job.and_then(|job| Some((job, running.of_jobs.get(&job)?))) {
                 let seconds = task.since.elapsed().as_secs();
                 return Err(Problem::busy(format!(
                     "Job {job} has been nesting for {seconds} s, in this window or another: stop that, or wait for it"
                 )));
             }
-            running.insert(job, Task { since: Instant::now(), over: over.clone() });
+            if running.all.len() >= MOST {
+                return Err(Problem::too_many(MOST));
+            }
+            running.all.push(over.clone());
+            if let Some(job) = job {
+                running.of_jobs.insert(job, Task { since: Instant::now(), over: over.clone() });
+            }
         }
         let (events, mut received): (_, UnboundedReceiver<Event>) = unbounded_channel();
         let guard = Guard { tasks: self.0.clone(), job, over: over.clone() };
@@ -117,10 +131,16 @@ impl Tasks {
         Ok(EventStream::from(stream.boxed()).heartbeat(HEARTBEAT))
     }
 
+    /// Tells every task to end: the server stops.
+    pub fn stop_all(&self) {
+        let running = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        running.all.iter().for_each(|task| task.store(true, Ordering::Relaxed));
+    }
+
     /// Tells a job's task to end with what it has; false when none is going on.
     pub fn stop(&self, job: i32) -> bool {
         let running = self.0.lock().unwrap_or_else(PoisonError::into_inner);
-        let task = running.get(&job);
+        let task = running.of_jobs.get(&job);
         task.inspect(|task| task.over.store(true, Ordering::Relaxed)).is_some()
     }
 }

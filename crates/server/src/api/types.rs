@@ -14,13 +14,14 @@ use super::catalogue::{AtHand, CatalogueEntry};
 use super::files::FileInfo;
 use super::fitting::{MarkChoiceView, MarksProgress, OrderChoice, WayView, WaysDone};
 use super::fold::{FoldAsk, FoldMoment, FoldView};
-use super::jobs::{JobChange, JobStep, OpenJob};
+use super::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
 use super::lengths::{LengthEntry, ReadLength};
 use super::meta::Meta;
 use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
 use super::preview::Preview;
 use super::summaries::JobSummary;
 use super::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
+use crate::gate::guard::PassphraseEntry;
 
 /// Declarations of every type that the API takes or gives, in alphabetical order.
 #[must_use]
@@ -31,6 +32,8 @@ pub fn typescript() -> String {
     types.visit::<Meta>();
     types.visit::<JobSummary>();
     types.visit::<OpenJob>();
+    types.visit::<BinnedJob>();
+    types.visit::<PassphraseEntry>();
     types.visit::<JobChange>();
     types.visit::<JobStep>();
     types.visit::<Preview>();

@@ -2,10 +2,10 @@
 
 use std::collections::BTreeMap;
 
+use aptum_core::Workshop;
 use aptum_core::sheet::{RecordDrawing, draw_record};
 use aptum_core::units::Unit;
 use aptum_core::workshop::{Record, RecordId, RecordKind};
-use aptum_core::{Job, Workshop};
 use rocket::serde::json::Json;
 use rocket::{State, delete, get, post, put};
 use schemars::JsonSchema;
@@ -14,6 +14,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
+use crate::desk::Desk;
 use crate::store::{RecordChange, Store, StoreError, WorkshopHead};
 
 /// A job that uses a record.
@@ -76,64 +77,72 @@ type Answer = Result<Json<WorkshopState>, Problem>;
 
 /// The workshop's records.
 #[get("/workshop")]
-pub fn workshop(store: &State<Store>) -> Result<Json<Workshop>, Problem> {
-    Ok(Json(store.workshop()?))
+pub async fn workshop(desk: &State<Desk>) -> Result<Json<Workshop>, Problem> {
+    desk.quick(|store| Ok(Json(store.workshop()?))).await
 }
 
 /// The records with where the workshop stands and what uses them.
 #[get("/workshop/state")]
-pub fn state(store: &State<Store>) -> Answer {
-    answer(store, store.workshop_head()?, None)
+pub async fn state(desk: &State<Desk>) -> Answer {
+    desk.quick(|store| answer(store, store.workshop_head()?, None)).await
 }
 
 /// Adds a record; its id follows from its name.
 #[post("/workshop/records", data = "<entry>")]
-pub fn add(store: &State<Store>, entry: Body<RecordEntry>) -> Answer {
+pub async fn add(desk: &State<Desk>, entry: Body<RecordEntry>) -> Answer {
     let RecordEntry { version, record, unit } = entry.0;
     record.validate(unit)?;
-    let id = free_id(&store.workshop()?, &record);
-    let head = store.change_record(version, &change(&record, &id))?;
-    answer(store, head, Some(Touched { kind: record.kind(), id, is_there: true }))
+    desk.write(move |store| {
+        let id = free_id(&store.workshop()?, &record);
+        let head = store.change_record(version, &change(&record, &id))?;
+        answer(store, head, Some(Touched { kind: record.kind(), id, is_there: true }))
+    })
+    .await
 }
 
 /// Changes a record.
 #[put("/workshop/records/<id>", data = "<entry>")]
-pub fn change_record(store: &State<Store>, id: &str, entry: Body<RecordEntry>) -> Answer {
+pub async fn change_record(desk: &State<Desk>, id: &str, entry: Body<RecordEntry>) -> Answer {
     let RecordEntry { version, record, unit } = entry.0;
     record.validate(unit)?;
     let id = RecordId(id.to_owned());
-    if !store.workshop()?.has(record.kind(), &id) {
-        return Err(missing(record.kind(), &id));
-    }
-    let head = store.change_record(version, &change(&record, &id))?;
-    answer(store, head, Some(Touched { kind: record.kind(), id, is_there: true }))
+    desk.write(move |store| {
+        if !store.workshop()?.has(record.kind(), &id) {
+            return Err(missing(record.kind(), &id));
+        }
+        let head = store.change_record(version, &change(&record, &id))?;
+        answer(store, head, Some(Touched { kind: record.kind(), id, is_there: true }))
+    })
+    .await
 }
 
 /// Removes a record that no job uses.
 #[delete("/workshop/records/<kind>/<id>?<version>")]
-pub fn remove(store: &State<Store>, kind: &str, id: &str, version: i32) -> Answer {
+pub async fn remove(desk: &State<Desk>, kind: &str, id: &str, version: i32) -> Answer {
     let id = RecordId(id.to_owned());
     let kind = RecordKind::named(kind)
         .ok_or_else(|| Problem::missing(format!("There is no kind of record “{kind}”")))?;
-    if !store.workshop()?.has(kind, &id) {
-        return Err(missing(kind, &id));
-    }
-    refuse_in_use(store, kind, &id)?;
-    let change = RecordChange { kind: kind.key().to_owned(), id: id.0.clone(), body: None };
-    let head = store.change_record(version, &change)?;
-    answer(store, head, Some(Touched { kind, id, is_there: false }))
+    desk.write(move |store| {
+        if !store.workshop()?.has(kind, &id) {
+            return Err(missing(kind, &id));
+        }
+        let change = RecordChange { kind: kind.key().to_owned(), id: id.0.clone(), body: None };
+        let head = store.change_record(version, &change)?;
+        answer(store, head, Some(Touched { kind, id, is_there: false }))
+    })
+    .await
 }
 
 /// Undoes the last change of a record.
 #[post("/workshop/undo", data = "<step>")]
-pub fn undo(store: &State<Store>, step: Body<WorkshopStep>) -> Answer {
-    step_workshop(store, step.0.version, true)
+pub async fn undo(desk: &State<Desk>, step: Body<WorkshopStep>) -> Answer {
+    desk.write(move |store| step_workshop(store, step.0.version, true)).await
 }
 
 /// Redoes the change that was undone.
 #[post("/workshop/redo", data = "<step>")]
-pub fn redo(store: &State<Store>, step: Body<WorkshopStep>) -> Answer {
-    step_workshop(store, step.0.version, false)
+pub async fn redo(desk: &State<Desk>, step: Body<WorkshopStep>) -> Answer {
+    desk.write(move |store| step_workshop(store, step.0.version, false)).await
 }
 
 fn step_workshop(store: &Store, version: i32, back: bool) -> Answer {
@@ -144,9 +153,6 @@ fn step_workshop(store: &Store, version: i32, back: bool) -> Answer {
         id: id.clone(),
         is_there: change.body.is_some(),
     });
-    if let Some(Touched { kind, is_there: false, .. }) = touched {
-        refuse_in_use(store, kind, &id)?;
-    }
     answer(store, store.step_workshop(version, back)?, touched)
 }
 
@@ -172,38 +178,15 @@ fn answer(store: &Store, head: WorkshopHead, touched: Option<Touched>) -> Answer
 fn uses(store: &Store) -> Result<BTreeMap<String, Vec<RecordUse>>, StoreError> {
     let mut uses: BTreeMap<String, Vec<RecordUse>> = BTreeMap::new();
     for entry in store.jobs()? {
-        for (kind, id) in used_by(&entry.job) {
+        let Ok(job) = &entry.job else { continue };
+        for (kind, id) in job.records() {
             let users = uses.entry(format!("{}/{id}", kind.key())).or_default();
             if users.last().is_none_or(|last| last.id != entry.id) {
-                users.push(RecordUse { id: entry.id, name: entry.job.name.clone() });
+                users.push(RecordUse { id: entry.id, name: job.name.clone() });
             }
         }
     }
     Ok(uses)
-}
-
-fn used_by(job: &Job) -> Vec<(RecordKind, RecordId)> {
-    let plan = &job.sheet;
-    let machines = [
-        (RecordKind::Printers, &plan.printer),
-        (RecordKind::Cutters, &plan.cutter),
-        (RecordKind::Carriers, &plan.carrier),
-        (RecordKind::MarkSets, &plan.marks),
-    ];
-    let machines = machines.into_iter().filter_map(|(kind, id)| Some((kind, id.clone()?)));
-    let stocks = job.pieces().flat_map(|piece| {
-        let backing = piece.form.backing.as_ref().map(|backing| backing.stock.clone());
-        [Some(piece.stock.clone()), backing].into_iter().flatten()
-    });
-    stocks.map(|id| (RecordKind::Stocks, id)).chain(machines).collect()
-}
-
-fn refuse_in_use(store: &Store, kind: RecordKind, id: &RecordId) -> Result<(), Problem> {
-    let all = uses(store)?;
-    let Some(users) = all.get(&format!("{}/{id}", kind.key())) else { return Ok(()) };
-    let record = store.workshop()?.name_of(kind, id).unwrap_or_else(|| id.to_string());
-    let first = users.first().map_or_else(String::new, |user| user.name.clone());
-    Err(StoreError::InUse { record, count: users.len(), first }.into())
 }
 
 fn missing(kind: RecordKind, id: &RecordId) -> Problem {

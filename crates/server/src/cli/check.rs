@@ -1,6 +1,7 @@
 //! `aptum check`: every limit, as a table.
 
 use std::error::Error;
+use std::io::Write;
 use std::process::ExitCode;
 
 use aptum_core::State;
@@ -9,7 +10,8 @@ use super::find::Found;
 
 pub(super) fn check(found: &Found) -> Result<ExitCode, Box<dyn Error>> {
     let Found { job, prepared, .. } = found;
-    println!("{} ({})", job.name, prepared.code);
+    let mut out = std::io::stdout().lock();
+    writeln!(out, "{} ({})", job.name, prepared.code)?;
     let rows: Vec<[String; 4]> = prepared
         .checks
         .iter()
@@ -32,12 +34,13 @@ pub(super) fn check(found: &Found) -> Result<ExitCode, Box<dyn Error>> {
     let widths = [width(0), width(1), width(2)];
     for (row, check) in rows.iter().zip(&prepared.checks) {
         let [state, label, limit, verdict] = row;
-        println!(
+        writeln!(
+            out,
             "{state:<0$}  {label:<1$}  {limit:<2$}  {verdict}",
             widths[0], widths[1], widths[2]
-        );
+        )?;
         for remedy in &check.remedies {
-            println!("{:<1$}  → {2}", "", widths[0], remedy.text);
+            writeln!(out, "{:<1$}  → {2}", "", widths[0], remedy.text)?;
         }
     }
     let broken = prepared.worst() == State::Broken;

@@ -1,27 +1,71 @@
-//! `aptum export`: the files that the page gives.
+//! `aptum export`: the files that the page gives, or every job as an archive.
 
 use std::error::Error;
+use std::io::Write;
 use std::path::Path;
+use std::process::ExitCode;
 
+use aptum_formats::archive::JobFile;
 use aptum_formats::svg::MarksInCut;
 
 use super::find::Found;
-use crate::output;
+use crate::output::{Desired, outputs};
+use crate::store::rescue;
 
 pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(), Box<dyn Error>> {
     let Found { job, prepared, workshop } = found;
     if prepared.layout.laid == 0 {
         return Err(format!("no copy of “{}” fits its sheet: see aptum check", job.name).into());
     }
-    std::fs::create_dir_all(out).map_err(|error| format!("{}: {error}", out.display()))?;
-    for file in output::all(job, prepared, workshop, marks) {
-        let path = out.join(&file.name);
-        // Whole or not at all: a full disk must not leave half a file under the right name.
-        let part = out.join(format!("{}.part", file.name));
-        std::fs::write(&part, &file.bytes)
-            .and_then(|()| std::fs::rename(&part, &path))
-            .map_err(|error| format!("{}: {error}", path.display()))?;
-        println!("{}", path.display());
+    let desired = Desired { job, prepared, workshop, marks };
+    for output in outputs(prepared) {
+        // Sheets that are cut alike are a file each here: they lie beside each other in a folder.
+        if let crate::output::OutputKind::Cut([first, last]) = output.kind {
+            for sheet in first..=last {
+                let kind = crate::output::OutputKind::Cut([sheet, sheet]);
+                write(out, &format!("cut-{sheet}.svg"), desired.write(kind))?;
+            }
+        } else {
+            write(out, &output.name, desired.write(output.kind))?;
+        }
     }
+    Ok(())
+}
+
+/// Every job that can be read as an archive, with the records that can be; exit code 1 when one cannot.
+pub(super) fn all(data: &Path, out: &Path) -> Result<ExitCode, Box<dyn Error>> {
+    let found = rescue(data)?;
+    let mut code = ExitCode::SUCCESS;
+    for (id, job) in found.jobs {
+        match job {
+            Ok(job) => {
+                let safe: String = job
+                    .name
+                    .chars()
+                    .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
+                    .take(60)
+                    .collect();
+                let bytes = JobFile::new(&job, &found.workshop).to_archive()?;
+                write(out, &format!("{id}-{safe}.aptum"), Some(bytes))?;
+            }
+            Err(why) => {
+                let _ = writeln!(std::io::stderr(), "aptum: {why}");
+                code = ExitCode::FAILURE;
+            }
+        }
+    }
+    Ok(code)
+}
+
+/// Whole or not at all: a full disk must not leave half a file under the right name.
+fn write(out: &Path, name: &str, bytes: Option<Vec<u8>>) -> Result<(), Box<dyn Error>> {
+    let Some(bytes) = bytes else { return Ok(()) };
+    std::fs::create_dir_all(out).map_err(|error| format!("{}: {error}", out.display()))?;
+    let path = out.join(name);
+    let part = out.join(format!("{name}.part"));
+    std::fs::write(&part, &bytes)
+        .and_then(|()| std::fs::rename(&part, &path))
+        .map_err(|error| format!("{}: {error}", path.display()))?;
+    writeln!(std::io::stdout(), "{}", path.display())?;
     Ok(())
 }

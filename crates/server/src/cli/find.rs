@@ -53,11 +53,12 @@ fn from_data(name: &str, data: &DataDirectory) -> Result<(Job, Workshop), Box<dy
     if !directory.join("aptum.sqlite").is_file() {
         return Err(missing().into());
     }
-    let store = Store::open(&directory)?;
-    let mut named = store.jobs()?.into_iter().filter(|entry| entry.job.name == name);
+    let store = Store::read(&directory)?;
+    let mut named =
+        store.jobs()?.into_iter().filter_map(|entry| entry.job.ok()).filter(|job| job.name == name);
     let first = named.next().ok_or_else(missing)?;
     if named.next().is_some() {
-        eprintln!("aptum: several jobs are named “{name}”; this is the one changed last");
+        tracing::warn!("several jobs are named “{name}”; this is the one changed last");
     }
-    Ok((first.job, store.workshop()?))
+    Ok((first, store.workshop()?))
 }

@@ -1,10 +1,11 @@
 //! Jobs as revisions: a change adds one, undo and redo move along them.
 
-use aptum_core::{Job, Workshop};
+use aptum_core::{InputError, Job, Workshop};
 use diesel::prelude::*;
 
-use super::records::add_all;
+use super::records::{add_all, has, workshop};
 use super::schema::{jobs, revisions};
+use super::workshop::count_up;
 use super::{Store, StoreError};
 
 /// Revisions that a job keeps; older ones go.
@@ -32,8 +33,8 @@ pub struct Entry {
     pub id: i32,
     /// Its version, which changes with every change.
     pub version: i32,
-    /// The current revision.
-    pub job: Job,
+    /// The current revision, or why it cannot be read.
+    pub job: Result<Job, String>,
 }
 
 type Row = (i32, i32, i32, String);
@@ -44,15 +45,35 @@ impl Store {
     /// # Errors
     /// [`StoreError`] from the database or an unreadable row.
     pub fn jobs(&self) -> Result<Vec<Entry>, StoreError> {
-        let rows: Vec<(i32, i32, String)> = jobs::table
-            .inner_join(revisions::table)
-            .filter(jobs::binned.eq(false).and(revisions::number.eq(jobs::head)))
-            .order((revisions::made_at.desc(), jobs::id.desc()))
-            .select((jobs::id, jobs::version, revisions::body))
-            .load(&mut *self.connection())?;
-        rows.into_iter()
-            .map(|(id, version, body)| Ok(Entry { id, version, job: parse(id, &body)? }))
-            .collect()
+        entries(&mut *self.reader()?, false)
+    }
+
+    /// All jobs in the bin, the one changed last first.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn binned(&self) -> Result<Vec<Entry>, StoreError> {
+        entries(&mut *self.reader()?, true)
+    }
+
+    /// Removes one job from the bin for good, or all of them; gives how many went.
+    ///
+    /// # Errors
+    /// [`StoreError::NoJob`] when the one is not there.
+    pub fn empty_bin(&self, only: Option<i32>) -> Result<usize, StoreError> {
+        self.change(|connection| {
+            let mut ids: Vec<i32> =
+                jobs::table.filter(jobs::binned.eq(true)).select(jobs::id).load(connection)?;
+            if let Some(only) = only {
+                ids.retain(|id| *id == only);
+                if ids.is_empty() {
+                    return Err(StoreError::NoJob(only));
+                }
+            }
+            diesel::delete(revisions::table.filter(revisions::job.eq_any(&ids)))
+                .execute(connection)?;
+            Ok(diesel::delete(jobs::table.filter(jobs::id.eq_any(&ids))).execute(connection)?)
+        })
     }
 
     /// One job.
@@ -60,7 +81,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NoJob`] when it is unknown or in the bin.
     pub fn job(&self, id: i32) -> Result<StoredJob, StoreError> {
-        load(&mut self.connection(), id)
+        load(&mut *self.reader()?, id)
     }
 
     /// Adds a job.
@@ -68,22 +89,37 @@ impl Store {
     /// # Errors
     /// [`StoreError`] from the database.
     pub fn add_job(&self, job: &Job) -> Result<StoredJob, StoreError> {
-        self.bring_job(job, &Workshop::default())
+        self.change(|connection| add(connection, job))
     }
 
-    /// Adds a job with the records that it brings: both, or neither.
+    /// Adds several jobs and records, all of them or none: what a store starts with.
     ///
     /// # Errors
     /// [`StoreError`] from the database.
-    pub fn bring_job(&self, job: &Job, records: &Workshop) -> Result<StoredJob, StoreError> {
+    pub fn add_jobs(&self, all: &[Job], records: &Workshop) -> Result<(), StoreError> {
         self.change(|connection| {
             add_all(connection, records)?;
-            let id: i32 = diesel::insert_into(jobs::table)
-                .values((jobs::head.eq(1), jobs::version.eq(1)))
-                .returning(jobs::id)
-                .get_result(connection)?;
-            add_revision(connection, id, 1, job)?;
-            load(connection, id)
+            all.iter().try_for_each(|job| add(connection, job).map(|_| ()))
+        })
+    }
+
+    /// Adds a job that brings records of its own. `adopt` gets the workshop as it is in the same transaction and
+    /// gives the job as it fits in, and the records that are missing: nobody changes either meanwhile.
+    ///
+    /// # Errors
+    /// [`StoreError::Unusable`] from `adopt`, and what the database says.
+    pub fn bring_job(
+        &self,
+        adopt: impl FnOnce(&Workshop) -> Result<(Job, Workshop), Vec<InputError>>,
+    ) -> Result<StoredJob, StoreError> {
+        self.change(|connection| {
+            let (job, records) = adopt(&workshop(connection)?).map_err(StoreError::Unusable)?;
+            if records != Workshop::default() {
+                add_all(connection, &records)?;
+                // Whoever looks at the workshop looks again before the next change.
+                count_up(connection)?;
+            }
+            add(connection, &job)
         })
     }
 
@@ -98,6 +134,7 @@ impl Store {
             if stored == *job {
                 return load(connection, id);
             }
+            refuse_missing(connection, job)?;
             diesel::delete(revisions::table)
                 .filter(revisions::job.eq(id))
                 .filter(revisions::number.gt(head).or(revisions::number.le(head - KEPT)))
@@ -113,7 +150,7 @@ impl Store {
     /// As [`save_job`](Self::save_job), and [`StoreError::NoFurther`] at the first.
     pub fn undo(&self, id: i32, version: i32) -> Result<StoredJob, StoreError> {
         self.change(|connection| {
-            let (head, now, _) = expect(connection, id, version)?;
+            let (head, now) = at(connection, id, version)?;
             let older: Option<i32> = revisions::table
                 .filter(revisions::job.eq(id).and(revisions::number.lt(head)))
                 .select(diesel::dsl::max(revisions::number))
@@ -128,7 +165,7 @@ impl Store {
     /// As [`undo`](Self::undo).
     pub fn redo(&self, id: i32, version: i32) -> Result<StoredJob, StoreError> {
         self.change(|connection| {
-            let (head, now, _) = expect(connection, id, version)?;
+            let (head, now) = at(connection, id, version)?;
             let newer: Option<i32> = revisions::table
                 .filter(revisions::job.eq(id).and(revisions::number.gt(head)))
                 .select(diesel::dsl::min(revisions::number))
@@ -162,17 +199,44 @@ impl Store {
             if changed == 0 { Err(StoreError::NoJob(id)) } else { Ok(()) }
         })
     }
-
-    /// One transaction that takes the write lock at once, so that it waits rather than fails.
-    pub(super) fn change<T>(
-        &self,
-        change: impl FnOnce(&mut SqliteConnection) -> Result<T, StoreError>,
-    ) -> Result<T, StoreError> {
-        self.connection().immediate_transaction(change)
-    }
 }
 
-fn parse(id: i32, body: &str) -> Result<Job, StoreError> {
+fn entries(connection: &mut SqliteConnection, binned: bool) -> Result<Vec<Entry>, StoreError> {
+    let rows: Vec<(i32, i32, String)> = jobs::table
+        .inner_join(revisions::table)
+        .filter(jobs::binned.eq(binned).and(revisions::number.eq(jobs::head)))
+        .order((revisions::made_at.desc(), jobs::id.desc()))
+        .select((jobs::id, jobs::version, revisions::body))
+        .load(connection)?;
+    let entry = |(id, version, body): (i32, i32, String)| Entry {
+        id,
+        version,
+        job: parse(id, &body).map_err(|why| why.to_string()),
+    };
+    Ok(rows.into_iter().map(entry).collect())
+}
+
+fn add(connection: &mut SqliteConnection, job: &Job) -> Result<StoredJob, StoreError> {
+    refuse_missing(connection, job)?;
+    let id: i32 = diesel::insert_into(jobs::table)
+        .values((jobs::head.eq(1), jobs::version.eq(1)))
+        .returning(jobs::id)
+        .get_result(connection)?;
+    add_revision(connection, id, 1, job)?;
+    load(connection, id)
+}
+
+/// A job may name only records that are there, whatever it was checked against before.
+fn refuse_missing(connection: &mut SqliteConnection, job: &Job) -> Result<(), StoreError> {
+    for (kind, id) in job.records() {
+        if !has(connection, kind, id)? {
+            return Err(StoreError::NoRecord { kind: kind.name(), id: id.to_string() });
+        }
+    }
+    Ok(())
+}
+
+pub(super) fn parse(id: i32, body: &str) -> Result<Job, StoreError> {
     serde_json::from_str(body).map_err(|error| StoreError::Unreadable {
         what: format!("job {id}"),
         why: error.to_string(),
@@ -191,6 +255,16 @@ fn add_revision(
         .values((revisions::job.eq(id), revisions::number.eq(number), revisions::body.eq(body)))
         .execute(connection)?;
     Ok(())
+}
+
+/// Head and version, when the version is the one expected.
+fn at(connection: &mut SqliteConnection, id: i32, version: i32) -> Result<(i32, i32), StoreError> {
+    let (_, head, current, _) = row(connection, id)?;
+    if current == version {
+        Ok((head, current))
+    } else {
+        Err(StoreError::Conflict { yours: version, current })
+    }
 }
 
 /// Head, version and job, when the version is the one expected.

@@ -1,30 +1,80 @@
 //! What is kept: jobs as revisions, and the workshop's records, in one SQLite file.
 //!
-//! Every change is one transaction, acknowledged once it is on disk (write-ahead log, full sync).
+//! Every change is one transaction, acknowledged once it is on disk (write-ahead log, full sync). Readers have
+//! connections of their own, so that a change that waits for another program holds up nobody who reads.
 
+mod copies;
 mod error;
 mod jobs;
 mod open;
 mod records;
+mod rescue;
 mod schema;
+mod seal;
 mod workshop;
 
+use std::fs::File;
+use std::path::PathBuf;
+use std::sync::atomic::{AtomicU32, Ordering};
 use std::sync::{Mutex, MutexGuard, PoisonError};
 
 use diesel::SqliteConnection;
+use diesel::r2d2::{ConnectionManager, Pool, PooledConnection};
 
+pub use copies::{backup, restore};
 pub use error::StoreError;
 pub use jobs::{Entry, StoredJob};
+pub use rescue::{Rescued, rescue};
 pub use workshop::{RecordChange, WorkshopHead};
+
+/// Changes after which the log is written back into the data file.
+const SEALED_AFTER: u32 = 400;
 
 /// The database, shared by all requests.
 pub struct Store {
-    connection: Mutex<SqliteConnection>,
+    writer: Mutex<SqliteConnection>,
+    readers: Pool<ConnectionManager<SqliteConnection>>,
+    directory: PathBuf,
+    changes: AtomicU32,
+    /// Held for as long as the store is open, so that nobody puts another file in its place; `None` where it is
+    /// only read.
+    _lock: Option<File>,
 }
+
+type Reader = PooledConnection<ConnectionManager<SqliteConnection>>;
 
 impl Store {
     /// A panic in another request leaves no transaction half done, so its lock is taken over.
-    fn connection(&self) -> MutexGuard<'_, SqliteConnection> {
-        self.connection.lock().unwrap_or_else(PoisonError::into_inner)
+    fn writer(&self) -> MutexGuard<'_, SqliteConnection> {
+        self.writer.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    fn reader(&self) -> Result<Reader, StoreError> {
+        self.readers.get().map_err(|error| StoreError::from_words(error.to_string()))
+    }
+
+    /// One transaction that takes the write lock at once, so that it waits rather than fails.
+    fn change<T>(
+        &self,
+        change: impl FnOnce(&mut SqliteConnection) -> Result<T, StoreError>,
+    ) -> Result<T, StoreError> {
+        let mut writer = self.writer();
+        let done = writer.immediate_transaction(change)?;
+        if self.changes.fetch_add(1, Ordering::Relaxed) + 1 >= SEALED_AFTER {
+            self.changes.store(0, Ordering::Relaxed);
+            // The change is on disk; what cannot be sealed now is at the next one.
+            if let Err(error) = seal::seal(&mut writer, &self.directory) {
+                tracing::warn!("the log was not written back: {error}");
+            }
+        }
+        Ok(done)
+    }
+
+    /// Something the data file says of itself, made when it is first asked for.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn fact(&self, name: &str, make: impl FnOnce() -> String) -> Result<String, StoreError> {
+        self.change(|connection| open::fact(connection, name, make))
     }
 }

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use aptum_core::Workshop;
-use aptum_core::workshop::RecordId;
+use aptum_core::workshop::{RecordId, RecordKind};
 use diesel::prelude::*;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
@@ -17,23 +17,56 @@ impl Store {
     /// # Errors
     /// [`StoreError`] from the database or an unreadable row.
     pub fn workshop(&self) -> Result<Workshop, StoreError> {
-        let connection = &mut *self.connection();
-        Ok(Workshop {
-            stocks: load(connection, "stocks")?,
-            printers: load(connection, "printers")?,
-            cutters: load(connection, "cutters")?,
-            carriers: load(connection, "carriers")?,
-            mark_sets: load(connection, "mark_sets")?,
-        })
+        workshop(&mut *self.reader()?)
     }
+}
 
-    /// Adds every record of `workshop` whose id is not taken yet.
-    ///
-    /// # Errors
-    /// [`StoreError`] from the database.
-    pub fn add_records(&self, workshop: &Workshop) -> Result<(), StoreError> {
-        self.change(|connection| add_all(connection, workshop))
+/// Every record.
+pub(super) fn workshop(connection: &mut SqliteConnection) -> Result<Workshop, StoreError> {
+    Ok(Workshop {
+        stocks: load(connection, "stocks")?,
+        printers: load(connection, "printers")?,
+        cutters: load(connection, "cutters")?,
+        carriers: load(connection, "carriers")?,
+        mark_sets: load(connection, "mark_sets")?,
+    })
+}
+
+/// The records that can be read, in a file of which not all can.
+pub(super) fn load_readable(connection: &mut SqliteConnection) -> Workshop {
+    fn readable<T: DeserializeOwned>(
+        connection: &mut SqliteConnection,
+        kind: &str,
+    ) -> BTreeMap<RecordId, T> {
+        let rows: Vec<(String, String)> = records::table
+            .filter(records::kind.eq(kind))
+            .select((records::id, records::body))
+            .load(connection)
+            .unwrap_or_default();
+        let read =
+            |(id, body): (String, String)| Some((RecordId(id), serde_json::from_str(&body).ok()?));
+        rows.into_iter().filter_map(read).collect()
     }
+    Workshop {
+        stocks: readable(connection, "stocks"),
+        printers: readable(connection, "printers"),
+        cutters: readable(connection, "cutters"),
+        carriers: readable(connection, "carriers"),
+        mark_sets: readable(connection, "mark_sets"),
+    }
+}
+
+/// True when there is such a record.
+pub(super) fn has(
+    connection: &mut SqliteConnection,
+    kind: RecordKind,
+    id: &RecordId,
+) -> Result<bool, StoreError> {
+    let found = records::table
+        .filter(records::kind.eq(kind.key()).and(records::id.eq(&id.0)))
+        .count()
+        .get_result::<i64>(connection)?;
+    Ok(found > 0)
 }
 
 /// Adds every record whose id is not taken yet, inside the caller's transaction.

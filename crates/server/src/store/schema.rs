@@ -44,5 +44,12 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    facts (name) {
+        name -> Text,
+        value -> Text,
+    }
+}
+
 diesel::joinable!(revisions -> jobs (job));
 diesel::allow_tables_to_appear_in_same_query!(jobs, revisions);

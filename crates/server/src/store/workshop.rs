@@ -2,7 +2,8 @@
 
 use diesel::prelude::*;
 
-use super::schema::{records, workshop_changes, workshop_head};
+use super::jobs::parse;
+use super::schema::{jobs, records, revisions, workshop_changes, workshop_head};
 use super::{Store, StoreError};
 
 /// Where the workshop stands.
@@ -33,13 +34,14 @@ impl Store {
     /// # Errors
     /// [`StoreError`] from the database.
     pub fn workshop_head(&self) -> Result<WorkshopHead, StoreError> {
-        state(&mut self.connection())
+        state(&mut *self.reader()?)
     }
 
     /// Makes a change, when the workshop is still at `version`. What had been undone is gone then.
     ///
     /// # Errors
-    /// [`StoreError::WorkshopConflict`] when it is not, and what the database says.
+    /// [`StoreError::WorkshopConflict`] when it is not, [`StoreError::InUse`] when a job names a record that would
+    /// go, [`StoreError::NoRecord`] when one that would be changed is gone, and what the database says.
     pub fn change_record(
         &self,
         version: i32,
@@ -50,6 +52,9 @@ impl Store {
             let before = body(connection, change)?;
             if before == change.body {
                 return state(connection);
+            }
+            if change.body.is_none() {
+                refuse_in_use(connection, change)?;
             }
             diesel::delete(workshop_changes::table)
                 .filter(workshop_changes::number.gt(head))
@@ -73,7 +78,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NoFurther`] where there is none.
     pub fn workshop_step(&self, back: bool) -> Result<RecordChange, StoreError> {
-        step(&mut self.connection(), back).map(|(change, _)| change)
+        step(&mut *self.reader()?, back).map(|step| step.change)
     }
 
     /// Undoes the last change, or redoes the one after it.
@@ -83,7 +88,13 @@ impl Store {
     pub fn step_workshop(&self, version: i32, back: bool) -> Result<WorkshopHead, StoreError> {
         self.change(|connection| {
             expect(connection, version)?;
-            let (change, head) = step(connection, back)?;
+            let Step { change, from, head } = step(connection, back)?;
+            if body(connection, &change)? != from {
+                return Err(StoreError::Overtaken(format!("“{}”", change.id)));
+            }
+            if change.body.is_none() {
+                refuse_in_use(connection, &change)?;
+            }
             apply(connection, &change)?;
             move_to(connection, head)
         })
@@ -123,9 +134,52 @@ fn move_to(connection: &mut SqliteConnection, head: i32) -> Result<WorkshopHead,
     state(connection)
 }
 
+/// Refuses to take away a record that a job names, in the bin too: taken out, it must open.
+fn refuse_in_use(
+    connection: &mut SqliteConnection,
+    change: &RecordChange,
+) -> Result<(), StoreError> {
+    let rows: Vec<(i32, String)> = jobs::table
+        .inner_join(revisions::table)
+        .filter(revisions::number.eq(jobs::head))
+        .order(jobs::binned.asc())
+        .select((jobs::id, revisions::body))
+        .load(connection)?;
+    let users: Vec<String> = rows
+        .into_iter()
+        .filter_map(|(id, body)| parse(id, &body).ok())
+        .filter(|job| {
+            let mut names = job.records().into_iter();
+            names.any(|(kind, id)| kind.key() == change.kind && id.0 == change.id)
+        })
+        .map(|job| job.name)
+        .collect();
+    let Some(first) = users.first().cloned() else { return Ok(()) };
+    let record = body(connection, change)?
+        .and_then(|body| serde_json::from_str::<serde_json::Value>(&body).ok())
+        .and_then(|record| Some(record.get("name")?.as_str()?.to_owned()))
+        .unwrap_or_else(|| change.id.clone());
+    Err(StoreError::InUse { record, count: users.len(), first })
+}
+
+/// A step along the changes: what it makes of a record, what it expects there, and where it leads.
+struct Step {
+    change: RecordChange,
+    from: Option<String>,
+    head: i32,
+}
+
+/// The workshop has changed by another way than its own changes.
+pub(super) fn count_up(connection: &mut SqliteConnection) -> Result<(), StoreError> {
+    diesel::update(workshop_head::table)
+        .set(workshop_head::version.eq(workshop_head::version + 1))
+        .execute(connection)?;
+    Ok(())
+}
+
 type ChangeRow = (String, String, Option<String>, Option<String>);
 
-fn step(connection: &mut SqliteConnection, back: bool) -> Result<(RecordChange, i32), StoreError> {
+fn step(connection: &mut SqliteConnection, back: bool) -> Result<Step, StoreError> {
     let (head, _) = heads(connection)?;
     let number = if back { head } else { head + 1 };
     let row: Option<ChangeRow> = workshop_changes::table
@@ -140,8 +194,9 @@ fn step(connection: &mut SqliteConnection, back: bool) -> Result<(RecordChange, 
         .optional()?;
     let (kind, id, before, after) =
         row.ok_or(StoreError::NoFurther(if back { "undo" } else { "redo" }))?;
-    let body = if back { before } else { after };
-    Ok((RecordChange { kind, id, body }, if back { head - 1 } else { head + 1 }))
+    let (body, from) = if back { (before, after) } else { (after, before) };
+    let head = if back { head - 1 } else { head + 1 };
+    Ok(Step { change: RecordChange { kind, id, body }, from, head })
 }
 
 fn body(

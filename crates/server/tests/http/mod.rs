@@ -21,8 +21,7 @@ pub struct Api {
 
 fn client(folder: &TempDir) -> Client {
     let store = Store::open(folder.path()).unwrap();
-    let listen = Listen { address: [127, 0, 0, 1].into(), port: 4870 };
-    Client::tracked(server(store, &listen)).unwrap()
+    Client::tracked(server(store, Listen::at_home(4870))).unwrap()
 }
 
 impl Api {

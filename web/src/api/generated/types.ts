@@ -160,6 +160,16 @@ border: number, };
 
 export type Basis = "inside" | "outside" | "crease";
 
+export type BinnedJob = { 
+/**
+ * Its number.
+ */
+id: number, 
+/**
+ * Its name, or why it cannot be read.
+ */
+name: string, };
+
 export type Captions = "names" | "none";
 
 export type CardView = { stock: RecordId, sheets: number, cost_text: string | null, };
@@ -507,17 +517,33 @@ export type FigureKind = "size" | "length" | "angle" | "count";
 
 export type FileInfo = { 
 /**
- * Its name, which is also the last part of its address.
+ * Its name.
  */
 name: string, 
 /**
- * Its size in bytes.
+ * Its address below `/api/jobs/<id>/`.
  */
-bytes: number, 
+path: string, 
+/**
+ * What it is, in words.
+ */
+title: string, 
+/**
+ * What is in it.
+ */
+note: string, 
+/**
+ * The piece it is of, in a job of several.
+ */
+piece: string | null, 
 /**
  * Its pages, 1 for a cut file.
  */
 pages: number, 
+/**
+ * True where a page of it is a sheet.
+ */
+is_of_sheets: boolean, 
 /**
  * For a cut file, the first and the last of the sheets that are all cut alike.
  */
@@ -779,7 +805,11 @@ sheets: number,
 /**
  * A small drawing of its flat.
  */
-drawing: SmallFlat | null, };
+drawing: SmallFlat | null, 
+/**
+ * False while it is worked out anew: it shows what was known before.
+ */
+is_current: boolean, };
 
 export type Keeping = "at-hand" | "kept" | "retired";
 
@@ -1111,6 +1141,8 @@ edge: LineKind, openings: string, lines: Array<LineView>,
  */
 art: ArtView | null, };
 
+export type PassphraseEntry = { passphrase: string, };
+
 export type PieceView = { name: string, 
 /**
  * Copies wanted.
@@ -1277,7 +1309,11 @@ detail: string,
 /**
  * The fields that are wrong, each with its number and remedy.
  */
-errors: Array<InputError>, };
+errors: Array<InputError>, 
+/**
+ * This time: the request's number in the log.
+ */
+instance: string | null, };
 
 export type ReadLength = { 
 /**

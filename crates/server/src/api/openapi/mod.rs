@@ -51,7 +51,7 @@ fn operation(route: &Route, schemas: &mut SchemaGenerator, problem: &Value) -> V
             json!({ "name": name, "in": "path", "required": true, "schema": { "type": kind } })
         })
         .collect();
-    if path.ends_with("{number}") {
+    if path.ends_with("{number}") || path.ends_with("files.zip") {
         parameters
             .push(json!({ "name": "marks", "in": "query", "schema": { "enum": ["included"] } }));
     }
@@ -80,6 +80,14 @@ fn operation(route: &Route, schemas: &mut SchemaGenerator, problem: &Value) -> V
     operation
 }
 
+fn bytes(kinds: &[&str]) -> Value {
+    let mut content = json!({});
+    for kind in kinds {
+        content[*kind] = json!({ "schema": { "type": "string", "format": "binary" } });
+    }
+    content
+}
+
 fn content(body: &Body, schemas: &mut SchemaGenerator) -> Option<Value> {
     match body {
         Body::Nothing => None,
@@ -87,10 +95,7 @@ fn content(body: &Body, schemas: &mut SchemaGenerator) -> Option<Value> {
             let schema = schema(schemas).to_value();
             Some(json!({ "application/json": { "schema": schema } }))
         }
-        Body::Bytes(kind) => {
-            let mut content = json!({});
-            content[*kind] = json!({ "schema": { "type": "string", "format": "binary" } });
-            Some(content)
-        }
+        Body::Bytes(kind) => Some(bytes(&[*kind])),
+        Body::OneOf(kinds) => Some(bytes(kinds)),
     }
 }

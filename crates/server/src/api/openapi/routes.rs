@@ -14,13 +14,14 @@ use crate::api::catalogue::{AtHand, CatalogueEntry};
 use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
 use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
-use crate::api::jobs::{JobChange, JobStep, OpenJob};
+use crate::api::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
 use crate::api::lengths::{LengthEntry, ReadLength};
 use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::Preview;
 use crate::api::summaries::JobSummary;
 use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
+use crate::gate::guard::PassphraseEntry;
 
 /// What a request or an answer carries.
 pub(super) enum Body {
@@ -29,6 +30,8 @@ pub(super) enum Body {
     Json(fn(&mut SchemaGenerator) -> Schema),
     /// Bytes of a media type.
     Bytes(&'static str),
+    /// Bytes of one of several media types.
+    OneOf(&'static [&'static str]),
 }
 
 /// A route: its path and method, what it does, takes and gives.
@@ -162,7 +165,7 @@ pub(super) const ROUTES: &[Route] = &[
     route(("post", "/api/jobs"), "Adds a job", json::<Job>(), json::<OpenJob>()),
     route(
         ("post", "/api/jobs/import"),
-        "Adds a job from an archive or its JSON, 16 MiB at most",
+        "Adds a job from an archive or its JSON, 16 MiB at most; a record whose id is taken gets another",
         Body::Bytes("application/octet-stream"),
         json::<OpenJob>(),
     ),
@@ -194,7 +197,7 @@ pub(super) const ROUTES: &[Route] = &[
     ),
     route(
         ("get", "/api/jobs/{id}/files"),
-        "The job's files with their sizes",
+        "The job's files",
         Body::Nothing,
         json::<Vec<FileInfo>>(),
     ),
@@ -218,9 +221,40 @@ pub(super) const ROUTES: &[Route] = &[
     ),
     route(
         ("get", "/api/jobs/{id}/piece/{name}"),
-        "The piece as flat.dxf, flat.fold, folded.gltf or folded.obj",
+        "A piece as flat.dxf, flat.fold, folded.gltf or folded.obj, with its number before the name of all but the first",
         Body::Nothing,
-        Body::Bytes("application/octet-stream"),
+        Body::OneOf(&["image/vnd.dxf", "application/json", "model/gltf+json", "model/obj"]),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/files.zip"),
+        "Every file of the job in one; marks=included adds the marks to the cut files",
+        Body::Nothing,
+        Body::Bytes("application/zip"),
+    ),
+    route(
+        ("post", "/api/jobs/{id}/copy"),
+        "Adds a copy of a job",
+        Body::Nothing,
+        json::<OpenJob>(),
+    ),
+    route(("get", "/api/bin"), "The jobs in the bin", Body::Nothing, json::<Vec<BinnedJob>>()),
+    route(
+        ("delete", "/api/bin"),
+        "Removes everything in the bin for good; gives how many jobs went",
+        Body::Nothing,
+        json::<usize>(),
+    ),
+    route(
+        ("delete", "/api/bin/{id}"),
+        "Removes one job in the bin for good",
+        Body::Nothing,
+        json::<usize>(),
+    ),
+    route(
+        ("post", "/api/enter"),
+        "Lets a browser in that gives the passphrase, where one is asked for",
+        json::<PassphraseEntry>(),
+        json::<bool>(),
     ),
     route(
         ("get", "/api/jobs/{id}/job.aptum"),

@@ -17,7 +17,7 @@ pub(in crate::api) use self::sheet::money;
 use self::sheet::{SheetView, sheet};
 use super::Problem;
 use super::body::Body;
-use crate::store::Store;
+use crate::desk::Desk;
 
 /// One of the job's pieces.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -61,9 +61,12 @@ pub struct Preview {
 
 /// Prepares a job that need not be saved.
 #[post("/preview", data = "<job>")]
-pub fn preview(store: &State<Store>, job: Body<Job>) -> Result<Json<Preview>, Problem> {
-    let prepared = prepare(&job.0, &store.workshop()?)?;
-    Ok(Json(Preview::new(&job.0, &prepared)))
+pub async fn preview(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Preview>, Problem> {
+    desk.quick(move |store| {
+        let prepared = prepare(&job.0, &store.workshop()?)?;
+        Ok(Json(Preview::new(&job.0, &prepared)))
+    })
+    .await
 }
 
 impl Preview {

@@ -1,0 +1,120 @@
+//! Where requests have their work done: off the threads that answer, in lanes, so that long work holds up only
+//! its like.
+
+use std::sync::Arc;
+use std::sync::atomic::{AtomicUsize, Ordering};
+
+use rocket::tokio::sync::{OwnedSemaphorePermit, Semaphore};
+use rocket::tokio::task::spawn_blocking;
+
+use crate::api::{Problem, Summaries};
+use crate::store::Store;
+
+/// So many do one kind of work at once, and so many more may wait for their turn.
+struct Lane {
+    turns: Arc<Semaphore>,
+    waiting: AtomicUsize,
+    most: usize,
+}
+
+impl Lane {
+    fn new(at_once: usize, most: usize) -> Self {
+        Self { turns: Arc::new(Semaphore::new(at_once)), waiting: AtomicUsize::new(0), most }
+    }
+
+    async fn turn(&self) -> Result<OwnedSemaphorePermit, Problem> {
+        struct Waiting<'a>(&'a AtomicUsize);
+        impl Drop for Waiting<'_> {
+            fn drop(&mut self) {
+                self.0.fetch_sub(1, Ordering::Relaxed);
+            }
+        }
+        let before = self.waiting.fetch_add(1, Ordering::Relaxed);
+        let _waiting = Waiting(&self.waiting);
+        if before >= self.most && self.turns.available_permits() == 0 {
+            return Err(Problem::too_many(self.most));
+        }
+        // The semaphore is never closed.
+        self.turns.clone().acquire_owned().await.map_err(|_| Problem::too_many(self.most))
+    }
+}
+
+/// The store and those who work on it.
+pub struct Desk {
+    store: Arc<Store>,
+    summaries: Arc<Summaries>,
+    quick: Lane,
+    slow: Lane,
+    writing: Lane,
+}
+
+impl Desk {
+    /// A desk over a store.
+    #[must_use]
+    pub fn new(store: Store) -> Self {
+        Self {
+            store: Arc::new(store),
+            summaries: Arc::new(Summaries::default()),
+            quick: Lane::new(8, 256),
+            slow: Lane::new(2, 12),
+            writing: Lane::new(1, 256),
+        }
+    }
+
+    /// What takes milliseconds: reading, previews.
+    ///
+    /// # Errors
+    /// What the work says, or that too many wait.
+    pub async fn quick<T: Send + 'static>(
+        &self,
+        work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem> {
+        self.work(&self.quick, work).await
+    }
+
+    /// What may take seconds: files, comparisons.
+    ///
+    /// # Errors
+    /// As [`quick`](Self::quick).
+    pub async fn slow<T: Send + 'static>(
+        &self,
+        work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem> {
+        self.work(&self.slow, work).await
+    }
+
+    /// Changes of the store, one after the other: while another program locks the file the next one waits
+    /// without holding up anybody.
+    ///
+    /// # Errors
+    /// As [`quick`](Self::quick).
+    pub async fn write<T: Send + 'static>(
+        &self,
+        work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem> {
+        self.work(&self.writing, work).await
+    }
+
+    /// The summaries of jobs.
+    #[must_use]
+    pub fn summaries(&self) -> &Arc<Summaries> {
+        &self.summaries
+    }
+
+    async fn work<T: Send + 'static>(
+        &self,
+        lane: &Lane,
+        work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem> {
+        let turn = lane.turn().await?;
+        let store = self.store.clone();
+        let done = spawn_blocking(move || {
+            let _turn = turn;
+            work(&store)
+        });
+        done.await.unwrap_or_else(|error| {
+            tracing::error!("work ended early: {error}");
+            Err(Problem::broken())
+        })
+    }
+}

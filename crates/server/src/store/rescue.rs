@@ -1,0 +1,76 @@
+//! What can still be read of a damaged data file.
+
+use std::path::Path;
+
+use aptum_core::{Job, Workshop};
+use diesel::prelude::*;
+
+use super::open::{data_file, uri};
+use super::records::load_readable;
+use super::schema::{jobs, revisions};
+use super::{StoreError, jobs as stored};
+
+/// Everything that was found.
+#[derive(Debug)]
+pub struct Rescued {
+    /// The jobs by number, or why one cannot be read.
+    pub jobs: Vec<(i32, Result<Job, String>)>,
+    /// The records that can be read.
+    pub workshop: Workshop,
+}
+
+/// Reads what can be read of the data file in `directory`, row by row; nothing is written. Of a job whose
+/// current revision is damaged the newest that can be read is taken.
+///
+/// # Errors
+/// A file that cannot be opened at all.
+pub fn rescue(directory: &Path) -> Result<Rescued, StoreError> {
+    let file = data_file(directory);
+    let missing = |error: ConnectionError| StoreError::Damaged {
+        file: file.display().to_string(),
+        why: error.to_string(),
+    };
+    let open = |how: &str| SqliteConnection::establish(&uri(&file, how));
+    let mut connection =
+        open("mode=ro").or_else(|_| open("mode=ro&immutable=1")).map_err(missing)?;
+    let ids = job_ids(&mut connection);
+    let ids = match ids {
+        Ok(ids) => ids,
+        // A log that does not fit its file: the file alone.
+        Err(_) => {
+            connection = open("mode=ro&immutable=1").map_err(missing)?;
+            job_ids(&mut connection)?
+        }
+    };
+    let jobs = ids
+        .into_iter()
+        .map(|(id, head)| {
+            let bodies: Result<Vec<String>, _> = revisions::table
+                .filter(revisions::job.eq(id).and(revisions::number.le(head)))
+                .order(revisions::number.desc())
+                .select(revisions::body)
+                .limit(50)
+                .load(&mut connection);
+            let job = match bodies {
+                Err(error) => Err(error.to_string()),
+                Ok(bodies) => {
+                    let mut read = bodies.iter().map(|body| stored::parse(id, body));
+                    let first = read.next().unwrap_or(Err(StoreError::NoJob(id)));
+                    first
+                        .or_else(|why| read.find_map(Result::ok).ok_or(why))
+                        .map_err(|why| why.to_string())
+                }
+            };
+            (id, job)
+        })
+        .collect();
+    Ok(Rescued { jobs, workshop: load_readable(&mut connection) })
+}
+
+fn job_ids(connection: &mut SqliteConnection) -> Result<Vec<(i32, i32)>, StoreError> {
+    Ok(jobs::table
+        .filter(jobs::binned.eq(false))
+        .order(jobs::id)
+        .select((jobs::id, jobs::head))
+        .load(connection)?)
+}

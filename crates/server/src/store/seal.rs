@@ -1,0 +1,79 @@
+//! Generations of the data file, by which an older copy beside a newer log is noticed.
+//!
+//! SQLite keeps changes in a log beside the file and writes them back from time to time. Put an older copy of
+//! the file beside that log and it takes the one for the start of the other: jobs vanish without a word. So each
+//! writing back counts up a number in the file, and the number is also kept in a file of its own. A data file
+//! with a smaller one, beside a log that is not empty, is older than the log.
+
+use std::io::Write;
+use std::path::{Path, PathBuf};
+
+use diesel::connection::SimpleConnection;
+use diesel::prelude::*;
+
+use super::StoreError;
+use super::open::{data_file, set_fact, uri};
+use super::schema::facts;
+
+fn seal_file(directory: &Path) -> PathBuf {
+    directory.join("aptum.generation")
+}
+
+/// Writes the log back into the data file and counts its generation up.
+pub(super) fn seal(connection: &mut SqliteConnection, directory: &Path) -> Result<(), StoreError> {
+    let generation = number(connection).unwrap_or(0) + 1;
+    connection.immediate_transaction(|connection| {
+        set_fact(connection, "generation", &generation.to_string())
+    })?;
+    // Room that dropped revisions left goes back to the disk, a little at a time.
+    connection.batch_execute("PRAGMA incremental_vacuum(2000);")?;
+    connection.batch_execute("PRAGMA wal_checkpoint(TRUNCATE);")?;
+    let log = data_file(directory).with_extension("sqlite-wal");
+    if std::fs::metadata(log).is_ok_and(|log| log.len() > 0) {
+        // Somebody reads an older state: the log is written back next time.
+        return Ok(());
+    }
+    let (whole, part) = (seal_file(directory), directory.join("aptum.generation.part"));
+    let write = || {
+        let mut file = std::fs::File::create(&part)?;
+        file.write_all(generation.to_string().as_bytes())?;
+        file.sync_all()?;
+        std::fs::rename(&part, &whole)
+    };
+    write().map_err(|error| StoreError::ReadOnly(format!("{}: {error}", whole.display())))
+}
+
+/// Refuses a data file that is older than the log beside it, before SQLite has seen either.
+pub(super) fn refuse_older(directory: &Path) -> Result<(), StoreError> {
+    let file = data_file(directory);
+    let log = file.with_extension("sqlite-wal");
+    let has_log = std::fs::metadata(&log).is_ok_and(|log| log.len() > 0);
+    let sealed = std::fs::read_to_string(seal_file(directory));
+    let Some(sealed) = sealed.ok().and_then(|text| text.trim().parse::<i64>().ok()) else {
+        return Ok(());
+    };
+    if !has_log || !file.is_file() {
+        return Ok(());
+    }
+    // As the file is without its log.
+    let alone = SqliteConnection::establish(&uri(&file, "mode=ro&immutable=1"));
+    let own = alone.ok().and_then(|mut connection| number(&mut connection)).unwrap_or(0);
+    if own < sealed {
+        return Err(StoreError::Older(log.display().to_string()));
+    }
+    Ok(())
+}
+
+fn number(connection: &mut SqliteConnection) -> Option<i64> {
+    let value: String = facts::table
+        .filter(facts::name.eq("generation"))
+        .select(facts::value)
+        .first(connection)
+        .ok()?;
+    value.parse().ok()
+}
+
+/// Forgets the generation, since another file takes the place of the one it was of.
+pub(super) fn forget(directory: &Path) {
+    let _ = std::fs::remove_file(seal_file(directory));
+}
