@@ -17,11 +17,33 @@ pub enum LengthError {
     #[error("the entry has {0} characters: a length takes at most {LONGEST_ENTRY}")]
     TooLong(usize),
     /// Something that is neither a number, a unit nor an operator.
-    #[error("“{0}” is not understood: use numbers, mm, cm or in, and + - * /")]
+    #[error("“{0}” is not understood: use numbers, mm, cm or in, and + - * / ( )")]
     Unknown(String),
     /// The entry stops where a number should stand.
     #[error("a number is missing after “{0}”")]
     Unfinished(String),
+    /// A sign or a unit stands where a number should.
+    #[error("a number is missing before “{0}”")]
+    NoNumber(String),
+    /// Digits that may be grouped by thousands or have decimals.
+    #[error("“{text}” may mean {grouped} or {other}: type one of these")]
+    Ambiguous {
+        /// What was typed.
+        text: String,
+        /// Read as grouped by thousands.
+        grouped: String,
+        /// Read otherwise.
+        other: String,
+    },
+    /// Two numbers without anything between them.
+    #[error("nothing stands between “{0}” and “{1}”: put a sign there, or a unit behind each")]
+    SideBySide(String, String),
+    /// A length with two units.
+    #[error("one “{0}” too many: a length has one unit")]
+    TwoUnits(String),
+    /// A bracket without its fellow.
+    #[error("a bracket is not closed, or not opened: each ( has its )")]
+    Bracket,
     /// A length times a length is an area.
     #[error("two lengths are multiplied: leave the unit off one of them")]
     Area,
@@ -35,8 +57,10 @@ pub enum LengthError {
 
 /// Reads a length in millimetres; a number without a unit is in `unit`.
 ///
-/// Fractions (`7/16`), mixed numbers (`2 7/16`), sums, and products with a plain number are
-/// understood. Units are `mm`, `cm`, `m`, `in`, `inch`, `inches` and `"`.
+/// Fractions (`7/16`, `½`), mixed numbers (`2 7/16`, `2-7/16`, `2½`), feet and inches (`3' 2"`), sums, brackets,
+/// and products with a plain number are understood. Units are `mm`, `cm`, `m`, `µm`, `in`, `inch`, `inches`, `"`,
+/// `''`, `ft`, `'` and `thou`. A comma is a decimal point; digits that may be grouped by thousands
+/// (`1,234`, `1 000`) are asked about.
 ///
 /// # Errors
 /// [`LengthError`] names what could not be read. The range of the result is the caller's affair.
@@ -64,12 +88,23 @@ enum Points {
     Caliper,
 }
 
-#[derive(Debug, Clone, PartialEq)]
-enum Token {
+#[derive(Debug, Clone, Copy, PartialEq)]
+enum Kind {
     Number(f64),
+    /// One of the fractions that are a character of their own.
+    Fraction(f64),
     /// Millimetres in the unit.
     Unit(f64),
     Sign(char),
+}
+
+/// What was typed, piece by piece.
+#[derive(Debug, Clone)]
+struct Token {
+    kind: Kind,
+    text: String,
+    /// True where nothing stands before it but what it belongs to.
+    is_glued: bool,
 }
 
 /// A number, and whether a unit has made it a length (in mm).
@@ -85,6 +120,9 @@ struct Reader {
     bare: f64,
 }
 
+/// Millimetres in a foot.
+const FOOT: f64 = 12.0 * INCH;
+
 impl Reader {
     fn new(text: &str, bare: f64, points: Points) -> Result<Self, LengthError> {
         let length = text.chars().count();
@@ -99,108 +137,188 @@ impl Reader {
     }
 
     fn read(mut self) -> Result<f64, LengthError> {
-        let mut sum = 0.0;
-        let mut sign = 1.0;
-        if let Some(first) = self.take_sign("+-") {
-            sign = if first == '-' { -1.0 } else { 1.0 };
+        let sum = self.sum()?;
+        if let Some(token) = self.tokens.get(self.at) {
+            let before = self.at.checked_sub(1).map_or("", |at| self.tokens[at].text.as_str());
+            return Err(match token.kind {
+                Kind::Sign(')') => LengthError::Bracket,
+                Kind::Unit(_) => LengthError::TwoUnits(token.text.clone()),
+                _ => LengthError::SideBySide(before.to_owned(), token.text.clone()),
+            });
         }
+        let mm = if sum.length { sum.value } else { sum.value * self.bare };
+        if mm.is_finite() { Ok(tidy(mm)) } else { Err(LengthError::NotFinite) }
+    }
+
+    /// Terms added up. Plain numbers beside lengths are in the unit of the field.
+    fn sum(&mut self) -> Result<Quantity, LengthError> {
+        let mut terms = Vec::new();
+        let mut sign = if self.take_sign("+-") == Some('-') { -1.0 } else { 1.0 };
         loop {
-            let term = self.product()?;
-            sum += sign * if term.length { term.value } else { term.value * self.bare };
+            let Quantity { value, length } = self.product()?;
+            terms.push(Quantity { value: sign * value, length });
             match self.take_sign("+-") {
                 Some('-') => sign = -1.0,
                 Some(_) => sign = 1.0,
-                None if self.at == self.tokens.len() => break,
-                None => return Err(LengthError::Unknown(self.describe())),
+                None => break,
             }
         }
-        if sum.is_finite() { Ok(tidy(sum)) } else { Err(LengthError::NotFinite) }
+        let length = terms.iter().any(|term| term.length);
+        let value = |term: &Quantity| {
+            if length && !term.length { term.value * self.bare } else { term.value }
+        };
+        Ok(Quantity { value: terms.iter().map(value).sum(), length })
     }
 
     fn product(&mut self) -> Result<Quantity, LengthError> {
-        let mut product = self.quantity()?;
+        let mut product = self.factor()?;
         while let Some(sign) = self.take_sign("*/") {
-            let next = self.quantity()?;
+            let next = self.factor()?;
             if sign == '*' {
                 if product.length && next.length {
                     return Err(LengthError::Area);
                 }
-                product = Quantity {
-                    value: product.value * next.value,
-                    length: product.length || next.length,
-                };
-            } else if next.value == 0.0 || (next.length && product.length) {
+                let length = product.length || next.length;
+                product = Quantity { value: product.value * next.value, length };
+            } else if next.value == 0.0 || next.length {
                 return Err(LengthError::BadDivisor);
             } else {
-                // In “7/16 in” the unit belongs to the fraction as a whole.
-                let unit = if next.length { self.last_unit() } else { 1.0 };
-                product = Quantity {
-                    value: product.value / (next.value / unit) * unit,
-                    length: product.length || next.length,
-                };
+                product.value /= next.value;
             }
         }
         Ok(product)
     }
 
-    fn quantity(&mut self) -> Result<Quantity, LengthError> {
-        let Some(Token::Number(mut value)) = self.tokens.get(self.at).cloned() else {
-            return Err(match self.at.checked_sub(1) {
-                Some(_) if self.at == self.tokens.len() => {
-                    self.at -= 1;
-                    LengthError::Unfinished(self.describe())
-                }
-                _ => LengthError::Unknown(self.describe()),
-            });
-        };
-        self.at += 1;
-        // A mixed number: a whole number, a space, and a fraction.
-        if let [Token::Number(over), Token::Sign('/'), Token::Number(under), ..] =
-            &self.tokens[self.at..]
-        {
-            if *under == 0.0 {
-                return Err(LengthError::BadDivisor);
-            }
-            value += over / under;
-            self.at += 3;
+    fn factor(&mut self) -> Result<Quantity, LengthError> {
+        if self.take_sign("(").is_none() {
+            return self.quantity();
         }
-        let unit = match self.tokens.get(self.at) {
-            Some(Token::Unit(unit)) => {
-                self.at += 1;
-                Some(*unit)
-            }
-            _ => None,
-        };
-        Ok(Quantity { value: value * unit.unwrap_or(1.0), length: unit.is_some() })
+        let Quantity { value, length } = self.sum()?;
+        if self.take_sign(")").is_none() {
+            return Err(LengthError::Bracket);
+        }
+        match self.take_unit()? {
+            Some((_, text)) if length => Err(LengthError::TwoUnits(text)),
+            Some((unit, _)) => Ok(Quantity { value: value * unit, length: true }),
+            None => Ok(Quantity { value, length }),
+        }
     }
 
-    fn last_unit(&self) -> f64 {
-        match self.tokens.get(self.at.wrapping_sub(1)) {
-            Some(Token::Unit(unit)) => *unit,
-            _ => 1.0,
+    /// A number with its unit; feet may have inches after them.
+    fn quantity(&mut self) -> Result<Quantity, LengthError> {
+        let value = self.number()?;
+        let Some((unit, _)) = self.take_unit()? else {
+            return Ok(Quantity { value, length: false });
+        };
+        let mut value = value * unit;
+        let is_foot = unit.to_bits() == FOOT.to_bits();
+        if is_foot && matches!(self.kind(0), Some(Kind::Number(_) | Kind::Fraction(_))) {
+            let (before, here) = (self.text(-1), self.text(0));
+            let inches = self.number()?;
+            match self.take_unit()? {
+                Some((unit, _)) if unit.to_bits() == INCH.to_bits() => value += inches * unit,
+                _ => return Err(LengthError::SideBySide(before, here)),
+            }
+        }
+        Ok(Quantity { value, length: true })
+    }
+
+    /// A plain number, a fraction, or a whole number with a fraction after it.
+    fn number(&mut self) -> Result<f64, LengthError> {
+        let whole = match self.kind(0) {
+            Some(Kind::Fraction(value)) => {
+                self.at += 1;
+                return Ok(value);
+            }
+            Some(Kind::Number(value)) => value,
+            Some(_) => return Err(LengthError::NoNumber(self.text(0))),
+            None => return Err(LengthError::Unfinished(self.text(-1))),
+        };
+        self.at += 1;
+        if let Some(Kind::Fraction(part)) = self.kind(0) {
+            self.at += 1;
+            return Ok(whole + part);
+        }
+        // “2-7/16” without spaces is two and seven sixteenths; with spaces it is a difference.
+        let is_joined = self.kind(0) == Some(Kind::Sign('-'))
+            && whole.fract() == 0.0
+            && (0..4).all(|ahead| self.is_glued(ahead))
+            && matches!(self.fraction(1), Some((over, under)) if over < under);
+        if is_joined {
+            self.at += 1;
+        }
+        if let Some((over, under)) = self.fraction(0) {
+            if under == 0.0 {
+                return Err(LengthError::BadDivisor);
+            }
+            self.at += 3;
+            return Ok(whole + over / under);
+        }
+        if let (Some(Kind::Sign('/')), Some(Kind::Number(under))) = (self.kind(0), self.kind(1)) {
+            if under == 0.0 {
+                return Err(LengthError::BadDivisor);
+            }
+            self.at += 2;
+            return Ok(whole / under);
+        }
+        if let Some(Kind::Number(_)) = self.kind(0) {
+            let (first, second) = (self.text(-1), self.text(0));
+            let digits = |text: &str| text.chars().all(|c| c.is_ascii_digit());
+            // Digits grouped by thousands.
+            if second.len() == 3 && digits(&second) && digits(&first) && first.len() <= 3 {
+                return Err(LengthError::Ambiguous {
+                    text: format!("{first} {second}"),
+                    grouped: format!("{first}{second}"),
+                    other: format!("{first}.{second}"),
+                });
+            }
+            return Err(LengthError::SideBySide(first, second));
+        }
+        Ok(whole)
+    }
+
+    /// The fraction of two numbers so many tokens ahead.
+    fn fraction(&self, ahead: usize) -> Option<(f64, f64)> {
+        match (self.kind(ahead), self.kind(ahead + 1), self.kind(ahead + 2)) {
+            (Some(Kind::Number(over)), Some(Kind::Sign('/')), Some(Kind::Number(under))) => {
+                Some((over, under))
+            }
+            _ => None,
+        }
+    }
+
+    fn kind(&self, ahead: usize) -> Option<Kind> {
+        self.tokens.get(self.at + ahead).map(|token| token.kind)
+    }
+
+    fn is_glued(&self, ahead: usize) -> bool {
+        self.tokens.get(self.at + ahead).is_some_and(|token| token.is_glued)
+    }
+
+    /// What was typed so many tokens ahead, or behind.
+    fn text(&self, ahead: isize) -> String {
+        let at = self.at.checked_add_signed(ahead);
+        let token = at.and_then(|at| self.tokens.get(at));
+        token.map_or_else(|| "the start".to_owned(), |token| token.text.clone())
+    }
+
+    fn take_unit(&mut self) -> Result<Option<(f64, String)>, LengthError> {
+        let Some(Kind::Unit(unit)) = self.kind(0) else { return Ok(None) };
+        let text = self.text(0);
+        self.at += 1;
+        match self.kind(0) {
+            Some(Kind::Unit(_)) => Err(LengthError::TwoUnits(self.text(0))),
+            _ => Ok(Some((unit, text))),
         }
     }
 
     fn take_sign(&mut self, any_of: &str) -> Option<char> {
-        match self.tokens.get(self.at) {
-            Some(Token::Sign(sign)) if any_of.contains(*sign) => {
+        match self.kind(0) {
+            Some(Kind::Sign(sign)) if any_of.contains(sign) => {
                 self.at += 1;
-                Some(*sign)
+                Some(sign)
             }
             _ => None,
-        }
-    }
-
-    fn describe(&self) -> String {
-        match self.tokens.get(self.at) {
-            Some(Token::Number(number)) => number.to_string(),
-            Some(Token::Unit(unit)) => Unit::ALL
-                .iter()
-                .find(|known| known.millimetres().to_bits() == unit.to_bits())
-                .map_or("a unit", |known| known.name())
-                .to_owned(),
-            Some(Token::Sign(sign)) => sign.to_string(),
-            None => "the end".to_owned(),
         }
     }
 }
@@ -211,60 +329,108 @@ fn tidy(mm: f64) -> f64 {
     if rounded.is_finite() { rounded } else { mm }
 }
 
+/// The fractions that are a character of their own.
+const FRACTIONS: [(char, f64); 13] = [
+    ('½', 1.0 / 2.0),
+    ('⅓', 1.0 / 3.0),
+    ('⅔', 2.0 / 3.0),
+    ('¼', 1.0 / 4.0),
+    ('¾', 3.0 / 4.0),
+    ('⅕', 1.0 / 5.0),
+    ('⅖', 2.0 / 5.0),
+    ('⅗', 3.0 / 5.0),
+    ('⅘', 4.0 / 5.0),
+    ('⅛', 1.0 / 8.0),
+    ('⅜', 3.0 / 8.0),
+    ('⅝', 5.0 / 8.0),
+    ('⅞', 7.0 / 8.0),
+];
+
 fn tokens(text: &str, points: Points) -> Result<Vec<Token>, LengthError> {
     let mut rest = text.trim();
-    let mut tokens = Vec::new();
+    let mut tokens: Vec<Token> = Vec::new();
+    let mut is_glued = false;
     while let Some(first) = rest.chars().next() {
-        let taken = match first {
-            _ if first.is_whitespace() => first.len_utf8(),
-            '0'..='9' | '.' | ',' => {
-                let end = rest
-                    .find(|c: char| !(c.is_ascii_digit() || c == '.' || c == ','))
-                    .unwrap_or(rest.len());
-                let number = rest[..end].replace(',', ".");
-                let value = number
-                    .parse::<f64>()
-                    .map_err(|_| LengthError::Unknown(rest[..end].to_owned()))?;
-                tokens.push(Token::Number(value));
-                end
+        if first.is_whitespace() {
+            rest = &rest[first.len_utf8()..];
+            is_glued = false;
+            continue;
+        }
+        let (kind, taken) = match first {
+            '0'..='9' | '.' | ',' => number(rest)?,
+            '+' | '-' | '*' | '/' | '(' | ')' => (Kind::Sign(first), 1),
+            '−' | '–' => (Kind::Sign('-'), first.len_utf8()),
+            '×' | '·' => (Kind::Sign('*'), first.len_utf8()),
+            '⁄' | '∕' | '÷' => (Kind::Sign('/'), first.len_utf8()),
+            '"' | '″' | '”' | '“' => (Kind::Unit(INCH), first.len_utf8()),
+            '\'' | '′' | '’' | '‘' => {
+                // Two strokes are an inch, typed as two feet would be.
+                let second = rest[first.len_utf8()..].chars().next();
+                match second.filter(|second| "\'′’‘".contains(*second)) {
+                    Some(second) => (Kind::Unit(INCH), first.len_utf8() + second.len_utf8()),
+                    None => (Kind::Unit(FOOT), first.len_utf8()),
+                }
             }
-            '+' | '-' | '*' | '/' => {
-                tokens.push(Token::Sign(first));
-                1
-            }
-            '−' | '–' => {
-                tokens.push(Token::Sign('-'));
-                first.len_utf8()
-            }
-            '×' => {
-                tokens.push(Token::Sign('*'));
-                first.len_utf8()
-            }
-            '"' | '″' | '”' => {
-                tokens.push(Token::Unit(INCH));
-                first.len_utf8()
-            }
-            _ => {
-                let end = rest.find(|c: char| !c.is_alphabetic()).unwrap_or(rest.len());
-                let word = &rest[..end.max(first.len_utf8())];
-                tokens.push(Token::Unit(unit_word(word, points)?));
-                word.len()
-            }
+            _ => match FRACTIONS.iter().find(|(known, _)| *known == first) {
+                Some((_, value)) => (Kind::Fraction(*value), first.len_utf8()),
+                None => word(rest, points)?,
+            },
         };
+        tokens.push(Token { kind, text: rest[..taken].to_owned(), is_glued });
         rest = &rest[taken..];
+        is_glued = true;
     }
     Ok(tokens)
 }
 
-fn unit_word(word: &str, points: Points) -> Result<f64, LengthError> {
-    match word.to_lowercase().as_str() {
-        "mm" => Ok(1.0),
-        "cm" => Ok(10.0),
-        "m" => Ok(1000.0),
-        "in" | "inch" | "inches" => Ok(INCH),
-        "pt" | "pts" if points == Points::Caliper => Ok(CALIPER_POINT),
-        _ => Err(LengthError::Unknown(word.to_owned())),
+/// A number with at most one point or comma.
+fn number(rest: &str) -> Result<(Kind, usize), LengthError> {
+    let is_part = |c: char| c.is_ascii_digit() || c == '.' || c == ',';
+    let end = rest.find(|c: char| !is_part(c)).unwrap_or(rest.len());
+    let typed = &rest[..end];
+    if let Some((whole, decimals)) = typed.split_once(',') {
+        // “1,234” is a thousand here and a little over one there; “0,125” and “1234,5” are neither.
+        let grouped = decimals.split([',', '.']).next().is_some_and(|group| group.len() == 3)
+            && (1..=3).contains(&whole.len())
+            && !whole.starts_with('0')
+            && !whole.contains('.');
+        if grouped {
+            return Err(LengthError::Ambiguous {
+                text: typed.to_owned(),
+                grouped: typed.replace(',', ""),
+                other: format!("{whole}.{}", decimals.replace([',', '.'], "")),
+            });
+        }
     }
+    let value = typed.replace(',', ".").parse::<f64>();
+    let value = value.map_err(|_| LengthError::Unknown(typed.to_owned()))?;
+    Ok((Kind::Number(value), end))
+}
+
+/// A unit, or a word that is not understood: all of it, so that it is recognised.
+fn word(rest: &str, points: Points) -> Result<(Kind, usize), LengthError> {
+    let first = rest.chars().next().map_or(0, char::len_utf8);
+    let letters = rest.find(|c: char| !c.is_alphabetic()).unwrap_or(rest.len()).max(first);
+    let unit = match rest[..letters].to_lowercase().as_str() {
+        "mm" => 1.0,
+        "cm" => 10.0,
+        "m" => 1000.0,
+        // The micro sign, the Greek letter, and what stands for either.
+        "µm" | "μm" | "um" => 0.001,
+        "in" | "inch" | "inches" => INCH,
+        "ft" | "foot" | "feet" => FOOT,
+        "thou" => INCH / 1000.0,
+        "pt" | "pts" if points == Points::Caliper => CALIPER_POINT,
+        _ => {
+            let ends = |c: char| c.is_whitespace() || "+-*/()−–×".contains(c);
+            let end = rest.find(ends).unwrap_or(rest.len()).max(letters);
+            return Err(LengthError::Unknown(rest[..end].to_owned()));
+        }
+    };
+    // “2 in.” is an abbreviation.
+    let after = rest[letters..].chars().nth(1);
+    let is_dotted = rest[letters..].starts_with('.') && !after.is_some_and(|c| c.is_ascii_digit());
+    Ok((Kind::Unit(unit), letters + usize::from(is_dotted)))
 }
 
 #[cfg(test)]
@@ -290,6 +456,30 @@ mod tests {
             ("11in/2", Unit::Mm, 139.7),
             ("-5", Unit::Cm, -50.0),
             ("1 − 0.5", Unit::In, 12.7),
+            // Written together it is a mixed number, apart a difference.
+            ("2-7/16 in", Unit::Mm, 61.9125),
+            ("2 - 7/16 in", Unit::In, 39.6875),
+            ("8.5-7/16in", Unit::In, 204.7875),
+            ("10-4", Unit::Mm, 6.0),
+            ("½ in", Unit::Mm, 12.7),
+            ("2½\"", Unit::Mm, 63.5),
+            ("2 ¾ in", Unit::Mm, 69.85),
+            ("1⁄4 in", Unit::Mm, 6.35),
+            ("3' 2\"", Unit::Mm, 965.2),
+            ("3 ft 2 1/2 in", Unit::Mm, 977.9),
+            ("3′", Unit::Mm, 914.4),
+            ("2''", Unit::Mm, 50.8),
+            ("2 in.", Unit::Mm, 50.8),
+            ("2in. + 1mm", Unit::Mm, 51.8),
+            ("(8.5 - 2*0.25) in", Unit::Mm, 203.2),
+            ("2 * (3 + 4mm)", Unit::Mm, 14.0),
+            ("(6)", Unit::Cm, 60.0),
+            ("14 thou", Unit::Mm, 0.3556),
+            ("350 µm", Unit::Mm, 0.35),
+            ("350 μm", Unit::Mm, 0.35),
+            ("+5", Unit::Mm, 5.0),
+            ("0,125", Unit::Mm, 0.125),
+            ("1234,5", Unit::Mm, 1234.5),
         ] {
             assert_eq!(parse_length(text, unit), Ok(mm), "{text}");
         }
@@ -303,12 +493,21 @@ mod tests {
             ("   ", LengthError::Empty),
             ("abc", LengthError::Unknown("abc".into())),
             ("6.2.1", LengthError::Unknown("6.2.1".into())),
+            ("5 apples", LengthError::Unknown("apples".into())),
+            ("12mmm", LengthError::Unknown("mmm".into())),
+            ("12 x4y", LengthError::Unknown("x4y".into())),
+            ("12 mm mm", LengthError::TwoUnits("mm".into())),
+            ("(2 in) mm", LengthError::TwoUnits("mm".into())),
+            ("3' 2", LengthError::SideBySide("'".into(), "2".into())),
+            ("(2 + 3", LengthError::Bracket),
+            ("2 + 3)", LengthError::Bracket),
+            ("2 ** 3", LengthError::NoNumber("*".into())),
             ("5 +", LengthError::Unfinished("+".into())),
             ("2in * 3in", LengthError::Area),
             ("5/0", LengthError::BadDivisor),
             ("14 pt", LengthError::Unknown("pt".into())),
-            ("5 5", LengthError::Unknown("5".into())),
-            ("mm", LengthError::Unknown("mm".into())),
+            ("5 5", LengthError::SideBySide("5".into(), "5".into())),
+            ("mm", LengthError::NoNumber("mm".into())),
             ("💥", LengthError::Unknown("💥".into())),
         ] {
             assert_eq!(parse_length(text, Unit::Mm), Err(error), "{text}");
@@ -316,6 +515,24 @@ mod tests {
         assert_eq!(parse_length(&"1".repeat(121), Unit::Mm), Err(LengthError::TooLong(121)));
         let huge = format!("{0}*{0}*{0}*{0}", "9".repeat(29));
         assert!(parse_length(&huge, Unit::Mm).is_ok_and(f64::is_finite));
+    }
+
+    /// Digits that people group by thousands are asked about, never read in silence.
+    #[test]
+    fn grouped_digits_are_asked_about() {
+        for (text, grouped, other) in [
+            ("1,234", "1234", "1.234"),
+            ("12,500 mm", "12500", "12.500"),
+            ("1 000", "1000", "1.000"),
+            ("1,234.5", "1234.5", "1.2345"),
+        ] {
+            match parse_length(text, Unit::Mm) {
+                Err(LengthError::Ambiguous { grouped: one, other: two, .. }) => {
+                    assert_eq!((one.as_str(), two.as_str()), (grouped, other), "{text}");
+                }
+                read => panic!("{text}: {read:?}"),
+            }
+        }
     }
 
     proptest! {
