@@ -106,3 +106,33 @@ fn all_fold_checks(bencher: Bencher<'_, '_>, structure: &str) {
     let model = FoldModel::new(&flat, 0.4);
     bencher.bench_local(|| black_box(fold_checks(&flat, &model, Unit::Mm)));
 }
+
+/// 10,000 tags on sheets of so many mm a side. Figure to reach on 2 × 2 m: under 300 ms.
+#[divan::bench(args = [1000.0, 2000.0], sample_count = 5)]
+fn ten_thousand_tags(bencher: Bencher<'_, '_>, side: f64) {
+    let (mut job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
+    job.form = Form::new("tag-rounded", &[("width", 15.0), ("height", 18.0), ("hole", 3.0)]);
+    job.sheet.size = aptum_core::sheet::SheetSize { name: "Own".into(), width: side, height: side };
+    (job.sheet.printer, job.sheet.cutter, job.sheet.marks) = (None, None, None);
+    job.sheet.copies = 10_000;
+    bencher.bench_local(|| black_box(prepare(&job, &workshop).unwrap()));
+}
+
+/// 60 holes stacked on each other, all but the first refused. Figure to reach: under 20 ms.
+#[divan::bench]
+fn refused_add_ons(bencher: Bencher<'_, '_>) {
+    let mut form = carton(60.0, 30.0, 90.0);
+    form.add_ons = (0..60)
+        .map(|_| aptum_core::form::AddOn {
+            kind: aptum_core::form::AddOnKind::WindowRound,
+            panel: "Front".to_owned(),
+            across: 0.0,
+            along: 0.0,
+            width: 12.0,
+            height: 12.0,
+            cut: None,
+            tie: None,
+        })
+        .collect();
+    bencher.bench_local(|| black_box(form.draw(0.4, Unit::Mm).unwrap_err()));
+}
