@@ -309,7 +309,9 @@ proptest! {
         job.face.as_mut().unwrap().bleed = bleed;
         job.face.as_mut().unwrap().colour = Some("#abcdef".into());
         if landscape { job.sheet.orientation = aptum_core::sheet::Orientation::Landscape; }
-        let Ok(prepared) = prepare(&job, &workshop()) else { return Ok(()) };
+        let prepared = prepare(&job, &workshop());
+        prop_assert!(prepared.is_ok(), "{:?}", prepared.err());
+        let prepared = prepared.unwrap();
         let art = &prepared.first().arts[0];
         for run in &prepared.layout.runs {
             for placement in &run.placements {

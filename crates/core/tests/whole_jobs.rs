@@ -194,6 +194,10 @@ proptest! {
         if !drawn.fills {
             prop_assert!(layout.laid <= wanted, "{} of {wanted}", layout.laid);
         }
+        // What fits is laid, all of it.
+        if misfits(&job, &workshop).is_empty() && job.sheet.kept.is_none() {
+            prop_assert!(layout.laid >= wanted, "{} of {wanted} though each fits", layout.laid);
+        }
         let order = &prepared.order;
         prop_assert!((0.0..=1.0).contains(&order.used) && order.waste >= -1e-6, "{order:?}");
         let sheets: u32 = order.cards.iter().map(|card| card.sheets).sum();

@@ -397,7 +397,8 @@ fn goes_out_as_it_lies(job: &Job, prepared: &Prepared) -> usize {
         // Without a copy the marks are printed alone.
         assert_eq!(open(&print).get_pages().len(), sheets.len().max(1), "{name}");
     }
-    assert!(open(&hand_cut_pdf(job, prepared)).get_pages().len() >= prepared.layout.runs.len());
+    let pages = open(&hand_cut_pdf(job, prepared)).get_pages().len();
+    assert_eq!(pages, aptum_formats::pdf::hand_cut_pages(prepared) as usize, "{name}");
     laid
 }
 

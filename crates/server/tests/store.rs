@@ -177,14 +177,21 @@ fn a_data_directory_that_cannot_be_written_is_named() {
     let error = Store::open(&file.join("data")).err().unwrap();
     assert!(matches!(error, StoreError::ReadOnly(_)), "{error}");
 
-    // A data file that the connection may only read: every write says so.
+    // A data file that may only be read: a write says so, and reading goes on.
     let (folder, store) = open();
     store.add_job(&job("one")).unwrap();
     drop(store);
+    let store = Store::read(folder.path()).unwrap();
+    let error = store.add_job(&job("two")).unwrap_err();
+    assert!(matches!(error, StoreError::ReadOnly(_)), "{error}");
+    assert_eq!(store.jobs().unwrap().len(), 1);
+    drop(store);
+
+    // Words are no data file.
     std::fs::write(folder.path().join("aptum.sqlite"), "this is no database at all, only words")
         .unwrap();
     let error = Store::open(folder.path()).err().unwrap();
-    assert!(error.to_string().contains("not a database"), "{error}");
+    assert!(matches!(error, StoreError::Damaged { .. }), "{error}");
 }
 
 #[test]
