@@ -12,9 +12,12 @@ test: tools web lint
 	$(MAKE) check-types
 	cargo test --workspace
 
-# The property tests of the core and the formats over new cases, SOAK rounds of them; a failure prints its seed.
+# The server killed KILLS times while two clients write; then the property tests of the core and the formats over
+# new cases, SOAK rounds of them. A failure prints its seed.
 SOAK := 20
+KILLS := 200
 soak:
+	APTUM_KILLS=$(KILLS) cargo test -q -p aptum --test kills
 	for round in $$(seq $(SOAK)); do \
 		seed=$$(date +%s%N); echo "seed $$seed"; \
 		PROPTEST_RNG_SEED=$$seed cargo test -q -p aptum-core -p aptum-formats || exit 1; \

@@ -47,6 +47,8 @@ fn main() {
         status.lines().find(|line| line.starts_with("VmRSS")).unwrap_or("VmRSS: unknown");
     println!("{:<32} {:>14}   to reach: 60 MB", "resident memory", resident[6..].trim());
 
+    under_load(&host);
+
     // Sheets filled with many small pieces, as long as the search goes on.
     let set: serde_json::Value =
         serde_json::from_slice(&ask(&host, "GET", "/api/jobs/18", "")).unwrap();
@@ -78,6 +80,104 @@ fn main() {
     println!("{:<32} {:>11} kB   to reach: 350 kB", "first load, packed", bytes / 1024);
     server.kill().unwrap();
     server.wait().unwrap();
+}
+
+/// 30 users open, preview, save and download for some seconds while one job is nested, one compares marks and one
+/// asks for the files of 10,000 copies.
+fn under_load(host: &str) {
+    const USERS: u32 = 30;
+    const FOR: Duration = Duration::from_secs(20);
+    let job = |id: u32| -> serde_json::Value {
+        let opened = ask(host, "GET", &format!("/api/jobs/{id}"), "");
+        serde_json::from_slice::<serde_json::Value>(&opened).unwrap()
+    };
+    let number = |opened: &serde_json::Value| opened["id"].as_i64().unwrap();
+    let made = |job: &serde_json::Value| -> serde_json::Value {
+        serde_json::from_slice(&ask(host, "POST", "/api/jobs", &job.to_string())).unwrap()
+    };
+    let mut full = job(3)["job"].clone();
+    full["form"] =
+        serde_json::json!({ "structure": "tag-rounded", "width": 15, "height": 18, "hole": 3 });
+    full["sheet"]["size"] = serde_json::json!({ "name": "Own", "width": 2000, "height": 2000 });
+    for machine in ["printer", "cutter", "marks"] {
+        full["sheet"][machine] = serde_json::Value::Null;
+    }
+    full["sheet"]["copies"] = 10_000.into();
+    let full = number(&made(&full));
+    let start = Instant::now();
+    ask(host, "GET", &format!("/api/jobs/{full}/files"), "");
+    show("files of 10,000 copies, listed", start.elapsed(), "200 ms");
+    let start = Instant::now();
+    let bytes = ask(host, "GET", &format!("/api/jobs/{full}/print.pdf"), "").len();
+    show("print PDF of 10,000 copies", start.elapsed(), "3 s");
+    println!("{:<32} {:>11} kB", "its size", bytes / 1024);
+
+    let (previews, saves) = (std::sync::Mutex::new(Vec::new()), std::sync::Mutex::new(Vec::new()));
+    let longest = std::sync::Mutex::new(Duration::ZERO);
+    let until = Instant::now() + FOR;
+    let timed = |what: &dyn Fn() -> Vec<u8>, into: Option<&std::sync::Mutex<Vec<Duration>>>| {
+        let start = Instant::now();
+        let answer = what();
+        let took = start.elapsed();
+        if let Some(into) = into {
+            into.lock().unwrap().push(took);
+        }
+        let mut longest = longest.lock().unwrap();
+        *longest = took.max(*longest);
+        answer
+    };
+    std::thread::scope(|scope| {
+        scope.spawn(|| {
+            let mut nested = job(18)["job"].clone();
+            nested["sheet"]["copies"] = 300.into();
+            nested["sheet"]["search"]["budget"] = FOR.as_secs().into();
+            ask(host, "POST", "/api/jobs/18/nest", &nested.to_string());
+        });
+        scope.spawn(|| {
+            let compared = job(3)["job"].to_string();
+            while Instant::now() < until {
+                ask(host, "POST", "/api/marks/compare", &compared);
+            }
+        });
+        scope.spawn(|| {
+            while Instant::now() < until {
+                ask(host, "GET", &format!("/api/jobs/{full}/files"), "");
+            }
+        });
+        for user in 0..USERS {
+            let (timed, previews, saves) = (&timed, &previews, &saves);
+            let (job, made) = (&job, &made);
+            scope.spawn(move || {
+                let own = made(&job(3)["job"]);
+                let (id, mut version) =
+                    (own["id"].as_i64().unwrap(), own["version"].as_i64().unwrap());
+                let mut job = own["job"].clone();
+                let mut spacing = 2.0 + f64::from(user) / 100.0;
+                while Instant::now() < until {
+                    spacing += 0.01;
+                    job["sheet"]["spacing"] = spacing.into();
+                    let text = job.to_string();
+                    timed(&|| ask(host, "POST", "/api/preview", &text), Some(previews));
+                    let change = serde_json::json!({ "version": version, "job": job }).to_string();
+                    let path = format!("/api/jobs/{id}");
+                    let saved = timed(&|| ask(host, "PUT", &path, &change), Some(saves));
+                    let saved: serde_json::Value = serde_json::from_slice(&saved).unwrap();
+                    version = saved["version"].as_i64().unwrap();
+                    timed(&|| ask(host, "GET", &format!("{path}/cut/1"), ""), None);
+                    // As people work: a change or two a second.
+                    std::thread::sleep(Duration::from_millis(600));
+                }
+            });
+        }
+    });
+    for (what, times) in [("preview", previews), ("save", saves)] {
+        let mut times = times.into_inner().unwrap();
+        times.sort();
+        let share = times.len() * 95 / 100;
+        show(&format!("{what} under load, 95 of 100"), times[share], "100 ms");
+        println!("{:<32} {:>11}", "  of so many", times.len());
+    }
+    show("longest wait of anybody", longest.into_inner().unwrap(), "1 s");
 }
 
 fn show(what: &str, time: Duration, bound: &str) {

@@ -197,7 +197,8 @@ fn the_demo_starts_whole_or_not_at_all() {
         let file = folder.path().join("aptum.sqlite");
         if file.exists() && std::fs::metadata(&file).unwrap().len() > 0 {
             let store = Store::open(folder.path()).unwrap();
-            let (jobs, stocks) = (store.jobs().unwrap().len(), store.workshop().unwrap().stocks.len());
+            let (jobs, stocks) =
+                (store.jobs().unwrap().len(), store.workshop().unwrap().stocks.len());
             assert!([(0, 0), (18, 5)].contains(&(jobs, stocks)), "{jobs} jobs, {stocks} stocks");
         }
     }

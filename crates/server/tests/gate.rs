@@ -33,7 +33,11 @@ fn hosts_are_known_by_address_by_name_and_without_the_schemes_port() {
     let cases = |listen: Listen, hosts: &[(&str, u16)]| {
         let (_folder, client) = client(listen);
         for (host, want) in hosts {
-            assert_eq!(ask(&client, Method::Get, "/api/meta", &[("Host", host)], ""), *want, "{host}");
+            assert_eq!(
+                ask(&client, Method::Get, "/api/meta", &[("Host", host)], ""),
+                *want,
+                "{host}"
+            );
         }
     };
     cases(
@@ -81,7 +85,11 @@ fn other_sites_and_forms_neither_change_nor_compute_anything() {
         assert_eq!(preview(&[("Sec-Fetch-Site", site)]), 403, "without an Origin");
         let headers = [host, ("Sec-Fetch-Site", site)];
         assert_eq!(ask(&client, Method::Get, "/api/jobs/3/print.pdf", &headers, ""), 403);
-        assert_ne!(ask(&client, Method::Get, "/jobs/3/form", &headers, ""), 403, "a link leads here");
+        assert_ne!(
+            ask(&client, Method::Get, "/jobs/3/form", &headers, ""),
+            403,
+            "a link leads here"
+        );
     }
     // A form that passes for another method.
     let form = [host, ("Content-Type", "application/x-www-form-urlencoded")];
@@ -95,9 +103,11 @@ fn other_sites_and_forms_neither_change_nor_compute_anything() {
 fn a_wrong_method_says_which_are_right_and_a_mark_before_json_is_read_over() {
     let (_folder, client) = client(Listen::at_home(4870));
     let host = || Header::new("Host", "127.0.0.1:4870");
-    for (method, path) in
-        [(Method::Delete, "/api/jobs"), (Method::Get, "/api/preview"), (Method::Post, "/api/jobs/3")]
-    {
+    for (method, path) in [
+        (Method::Delete, "/api/jobs"),
+        (Method::Get, "/api/preview"),
+        (Method::Post, "/api/jobs/3"),
+    ] {
         let answer = client.req(method, path).header(host()).dispatch();
         assert_eq!(answer.status(), Status::MethodNotAllowed, "{path}");
         let problem: Value = answer.into_json().unwrap();
@@ -113,16 +123,17 @@ fn a_wrong_method_says_which_are_right_and_a_mark_before_json_is_read_over() {
 fn a_passphrase_is_asked_once_per_browser_and_wrong_ones_are_slowed() {
     let guard = || Some(Arc::new(Guard::new("seven bean rows", "0123456789abcdef").unwrap()));
     assert!(Guard::new("short", "0123456789abcdef").is_err());
-    let listen = || Listen {
-        address: "0.0.0.0".parse().unwrap(),
-        guard: guard(),
-        ..Listen::at_home(4870)
-    };
+    let listen =
+        || Listen { address: "0.0.0.0".parse().unwrap(), guard: guard(), ..Listen::at_home(4870) };
     let (_folder, client) = client(listen());
     let host = || Header::new("Host", "192.168.7.7:4870");
     let jobs = || client.get("/api/jobs").header(host()).dispatch().status().code;
     assert_eq!(jobs(), 401);
-    assert_ne!(client.get("/").header(host()).dispatch().status().code, 401, "the page asks for it");
+    assert_ne!(
+        client.get("/").header(host()).dispatch().status().code,
+        401,
+        "the page asks for it"
+    );
     let enter = |passphrase: &str| {
         let body = json!({ "passphrase": passphrase }).to_string();
         let answer = client.post("/api/enter").header(host()).body(body).dispatch();

@@ -118,8 +118,7 @@ fn a_record_in_use_cannot_be_removed_by_any_way() {
 fn redoing_an_addition_never_changes_what_an_import_brought() {
     let (_folder, store) = open();
     let body = serde_json::to_string(&store.workshop().unwrap().stocks[&tomato().stock]).unwrap();
-    let change =
-        RecordChange { kind: "stocks".into(), id: "seed-card".into(), body: Some(body) };
+    let change = RecordChange { kind: "stocks".into(), id: "seed-card".into(), body: Some(body) };
     let head = store.change_record(store.workshop_head().unwrap().version, &change).unwrap();
     let head = store.step_workshop(head.version, true).unwrap();
     let job = bring(&store, file(&store, "seed-card", 0.77));
@@ -176,7 +175,8 @@ fn what_may_be_made_may_be_saved_exported_and_brought_in() {
     let back: Value = back.dispatch().into_json().unwrap();
     assert_eq!(back["job"]["sheet"]["kept"], saved["job"]["sheet"]["kept"], "{}", back["detail"]);
     job["sheet"]["kept"] = kept(most + 1);
-    let (status, refused) = api.ask(Method::Put, "/api/jobs/3", &json!({ "version": 2, "job": job }));
+    let (status, refused) =
+        api.ask(Method::Put, "/api/jobs/3", &json!({ "version": 2, "job": job }));
     assert_eq!(status, 422);
     assert!(refused["detail"].as_str().unwrap().contains(&(most + 1).to_string()));
 }
@@ -195,7 +195,8 @@ fn every_file_that_is_listed_opens() {
         assert_eq!(answer.status().code, 200, "{path}");
         assert!(answer.into_bytes().unwrap().len() > 100, "{path}");
         names.insert(file["name"].as_str().unwrap().to_owned());
-        let title = (file["title"].to_string(), file["piece"].to_string(), file["sheets"].to_string());
+        let title =
+            (file["title"].to_string(), file["piece"].to_string(), file["sheets"].to_string());
         assert!(titles.insert(title), "{file}: two files of one name");
     }
     let pieces = ["flat.dxf", "2-flat.dxf", "3-flat.dxf"];
