@@ -200,6 +200,22 @@ impl Browser {
         }
     }
 
+    /// Runs a script until what it gives is as expected, and hands that on.
+    ///
+    /// # Panics
+    /// When it never is.
+    pub async fn until(&self, script: &str, expected: impl Fn(&Value) -> bool) -> Value {
+        let start = Instant::now();
+        loop {
+            let got = self.run(script).await;
+            if expected(&got) {
+                return got;
+            }
+            assert!(start.elapsed() < PATIENCE, "{script} still gives {got}");
+            tokio::time::sleep(Duration::from_millis(40)).await;
+        }
+    }
+
     /// Presses at one point of the page and lets go at another.
     ///
     /// # Panics

@@ -96,8 +96,10 @@ async fn the_piece_folds_step_by_step_by_slider_buttons_and_keys() {
     let canvas = browser.see(".fold-canvas").await;
     let before = canvas.screenshot().await.unwrap();
     canvas.send_keys(&char::from(Key::Right).to_string()).await.unwrap();
-    tokio::time::sleep(Duration::from_millis(200)).await;
-    assert_ne!(canvas.screenshot().await.unwrap(), before);
+    let start = std::time::Instant::now();
+    while canvas.screenshot().await.unwrap() == before {
+        assert!(start.elapsed() < Duration::from_secs(20), "the view turns");
+    }
     browser.click("inner face").await;
     browser.see(".fold-tools [aria-checked=true]").await;
     assert_eq!(browser.barriers().await, "");

@@ -256,7 +256,8 @@ async fn everything_goes_by_keyboard() {
     browser.read(".dimensions", "38.36").await;
     browser.settled().await;
     // Steps in a row are one change.
-    tokio::time::sleep(std::time::Duration::from_millis(900)).await;
+    let length = "return fetch('/api/jobs/3').then(answer => answer.json()).then(open => open.job.form.length)";
+    browser.until(length, |length| *length == 38).await;
     browser.client.refresh().await.unwrap();
     browser.see(".fit-row .limit").await;
     assert_eq!(browser.value("Length").await, "38");

@@ -475,21 +475,14 @@ async fn a_sheet_is_laid_out_by_keyboard_alone() {
     browser.read(".lay-made", "by hand").await;
     browser.tab_to("[aria-label='Turn by degrees']").await;
     browser.press(&format!("{control}a{}12,5{enter}", char::from(Key::Null))).await;
-    browser.settled().await;
-    let turned = browser
-        .run(
+    // The turn is there once it is saved, not once the page is quiet.
+    browser
+        .until(
             "return fetch('/api/jobs/3').then(answer => answer.json()).then(open => \
-              open.job.sheet.kept.runs[0].placements.map(at => at.turn % 90))",
+              open.job.sheet.kept.runs[0].placements.map(at => at.turn % 90).filter(turn => turn))",
+            |odd| *odd == serde_json::json!([12.5]),
         )
         .await;
-    let odd: Vec<f64> = turned
-        .as_array()
-        .unwrap()
-        .iter()
-        .map(|turn| turn.as_f64().unwrap())
-        .filter(|turn| *turn != 0.0)
-        .collect();
-    assert_eq!(odd, [12.5]);
     // Nesting is started and stopped by the same key, on a button that keeps the focus.
     browser.tab_to(".lay-buttons .btn-primary").await;
     browser.press(&enter).await;

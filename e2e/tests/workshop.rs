@@ -156,6 +156,9 @@ async fn what_another_spacing_would_change_is_shown_and_done() {
     assert_eq!(browser.value("Between pieces").await, "5");
 }
 
+/// How far a dialog has faded in.
+const SHOWN: &str = "return getComputedStyle(document.querySelector('.modal')).opacity";
+
 #[tokio::test(flavor = "multi_thread")]
 async fn the_new_views_have_no_barriers() {
     let (app, browser) = (App::start(), Browser::open().await);
@@ -170,12 +173,12 @@ async fn the_new_views_have_no_barriers() {
     assert_eq!(browser.barriers().await, "", "copies by hand");
     browser.click("Compare marks, find the best").await;
     browser.see(".marks-table tbody tr").await;
-    tokio::time::sleep(std::time::Duration::from_millis(500)).await;
+    browser.until(SHOWN, |opacity| *opacity == "1").await;
     assert_eq!(browser.barriers().await, "", "marks compared");
     sheet(&app, &browser, 4).await;
     browser.click("Ways to fit").await;
     browser.read(".ways-sum", "each one tried").await;
-    tokio::time::sleep(std::time::Duration::from_millis(500)).await;
+    browser.until(SHOWN, |opacity| *opacity == "1").await;
     assert_eq!(browser.barriers().await, "", "ways to fit");
 }
 

@@ -23,7 +23,7 @@ async fn main() {
         } else if path.starts_with("/workshop/") {
             ".record-drawing"
         } else {
-            "main li"
+            "main h1"
         };
         browser.see(shown).await;
     };

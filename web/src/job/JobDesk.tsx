@@ -111,14 +111,21 @@ export function JobDesk({ opened, stage, workshop }: Props) {
             <Mended
               key={stage}
               what="This stage"
+              drawn={preview}
               action={
-                <Button
-                  variant="outline-primary"
-                  disabled={!session.canUndo}
-                  onClick={session.undo}
-                >
-                  Undo the last change
-                </Button>
+                session.saving === 'draft' ? (
+                  <Button variant="outline-primary" onClick={session.drop}>
+                    Back to what is saved
+                  </Button>
+                ) : (
+                  <Button
+                    variant="outline-primary"
+                    disabled={!session.canUndo}
+                    onClick={session.undo}
+                  >
+                    Undo the last change
+                  </Button>
+                )
               }
             >
               <Work

@@ -8,6 +8,8 @@ interface Props {
   what: string;
   /** A further way out. */
   action?: ReactNode;
+  /** What is drawn: when it changes it is tried again. */
+  drawn?: unknown;
 }
 
 export class Mended extends Component<Props, { error: Error | null }> {
@@ -15,6 +17,10 @@ export class Mended extends Component<Props, { error: Error | null }> {
 
   static getDerivedStateFromError(error: Error) {
     return { error };
+  }
+
+  override componentDidUpdate(before: Props) {
+    if (this.state.error && before.drawn !== this.props.drawn) this.setState({ error: null });
   }
 
   override render() {

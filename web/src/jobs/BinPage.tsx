@@ -57,7 +57,7 @@ export function BinPage() {
               <Button
                 size="sm"
                 variant="outline-primary"
-                aria-label={`Bring ${job.name} back`}
+                aria-label={`Bring it back: ${job.name}`}
                 onClick={() => back.mutate(job.id)}
               >
                 Bring it back
@@ -65,7 +65,7 @@ export function BinPage() {
               <Button
                 size="sm"
                 variant="light"
-                aria-label={`Remove ${job.name} for good`}
+                aria-label={`Remove for good: ${job.name}`}
                 onClick={() => setDoomed(job)}
               >
                 Remove for good
