@@ -227,10 +227,8 @@ fn folded_back(fold: &Value) -> Vec<BTreeMap<usize, nalgebra::Point3<f64>>> {
         let mut open = vec![start];
         while let Some(face) = open.pop() {
             let place = places[face].unwrap();
-            for other in 0..faces.len() {
-                if places[other].is_some() {
-                    continue;
-                }
+            let waiting: Vec<usize> = (0..faces.len()).filter(|at| places[*at].is_none()).collect();
+            for other in waiting {
                 let back = walks(other);
                 // Faces run anticlockwise: the shared edge is walked the other way round by the neighbour.
                 let shared = walks(face).into_iter().find_map(|(a, b)| {
@@ -240,7 +238,7 @@ fn folded_back(fold: &Value) -> Vec<BTreeMap<usize, nalgebra::Point3<f64>>> {
                 let Some((a, b, turn)) = shared else { continue };
                 // With the face on the left of the way, a valley's neighbour comes up towards the reader.
                 let axis = Unit::new_normalize(flat[b] - flat[a]);
-                let rotation = Rotation3::from_axis_angle(&axis, turn.to_radians() * -1.0);
+                let rotation = Rotation3::from_axis_angle(&axis, -turn.to_radians());
                 let about = nalgebra::Translation3::from(flat[a].coords)
                     * nalgebra::UnitQuaternion::from_rotation_matrix(&rotation)
                     * nalgebra::Translation3::from(-flat[a].coords);

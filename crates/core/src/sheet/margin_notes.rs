@@ -193,9 +193,8 @@ impl Cells {
         for row in rows {
             let y = self.origin.y + (row as f64 + 0.5) * self.side;
             crossings.clear();
-            crossings.extend(outline.edges().filter_map(|(a, b)| {
-                ((a.y > y) != (b.y > y)).then(|| a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y))
-            }));
+            let across = outline.edges().filter(|(a, b)| (a.y > y) != (b.y > y));
+            crossings.extend(across.map(|(a, b)| a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y)));
             crossings.sort_by(f64::total_cmp);
             for pair in crossings.chunks_exact(2) {
                 let columns = self.range(pair[0], pair[1], self.origin.x, self.across);

@@ -20,9 +20,9 @@ use crate::store::StoreError;
 pub struct Problem {
     /// What kind of problem: a path that does not change, such as `/problems/input`.
     #[serde(rename = "type")]
-    pub kind: String,
+    pub kind: &'static str,
     /// The kind in words.
-    pub title: String,
+    pub title: &'static str,
     /// The HTTP status.
     pub status: u16,
     /// What is wrong this time, with the number and the remedy.
@@ -34,22 +34,20 @@ pub struct Problem {
 }
 
 impl Problem {
-    fn new(status: u16, kind: &str, title: &str, detail: impl Into<String>) -> Self {
-        Self {
-            kind: format!("/problems/{kind}"),
-            title: title.to_owned(),
-            status,
-            detail: detail.into(),
-            errors: Vec::new(),
-            instance: None,
-        }
+    fn new(
+        status: u16,
+        kind: &'static str,
+        title: &'static str,
+        detail: impl Into<String>,
+    ) -> Self {
+        Self { kind, title, status, detail: detail.into(), errors: Vec::new(), instance: None }
     }
 
     /// The passphrase has not been given in this browser.
     pub fn locked() -> Self {
         Self::new(
             401,
-            "locked",
+            "/problems/locked",
             "Passphrase wanted",
             "Give the passphrase that was printed when Aptum was started",
         )
@@ -59,7 +57,7 @@ impl Problem {
     pub fn not_the_passphrase(seconds: f64) -> Self {
         Self::new(
             403,
-            "not-the-passphrase",
+            "/problems/not-the-passphrase",
             "Not the passphrase",
             format!("This is not the passphrase; the next try takes {seconds} s longer"),
         )
@@ -67,24 +65,24 @@ impl Problem {
 
     /// Something that does not exist.
     pub fn missing(detail: impl Into<String>) -> Self {
-        Self::new(404, "missing", "Not here", detail)
+        Self::new(404, "/problems/missing", "Not here", detail)
     }
 
     /// A request from where none should come.
     pub fn refused(detail: impl Into<String>) -> Self {
-        Self::new(403, "refused", "Refused", detail)
+        Self::new(403, "/problems/refused", "Refused", detail)
     }
 
     /// Something that is going on already.
     pub fn busy(detail: impl Into<String>) -> Self {
-        Self::new(409, "busy", "Going on already", detail)
+        Self::new(409, "/problems/busy", "Going on already", detail)
     }
 
     /// More work of a kind than is taken at once.
     pub fn too_many(waiting: usize) -> Self {
         Self::new(
             429,
-            "too-many",
+            "/problems/too-many",
             "Too much at once",
             format!(
                 "{waiting} others wait for such work already: try again in some seconds, or stop a search"
@@ -96,7 +94,7 @@ impl Problem {
     pub fn zip(error: &dyn std::fmt::Display) -> Self {
         Self::new(
             500,
-            "zip",
+            "/problems/zip",
             "No zip",
             format!("The files could not be packed ({error}): take them one by one"),
         )
@@ -106,7 +104,7 @@ impl Problem {
     pub fn broken() -> Self {
         Self::new(
             500,
-            "broken",
+            "/problems/broken",
             "This did not work",
             "The work ended early by a fault of the program; nothing was changed. Try again, or set back the last change",
         )
@@ -118,7 +116,7 @@ impl Problem {
         let remedy = Remedy::advice("Type a length such as 62, 6.2 cm or 2 7/16 in");
         Self {
             errors: vec![InputError::plain(field, detail.clone(), remedy)],
-            ..Self::new(422, "input", "A figure cannot be used", detail)
+            ..Self::new(422, "/problems/input", "A figure cannot be used", detail)
         }
     }
 }
@@ -127,7 +125,7 @@ impl From<Vec<InputError>> for Problem {
     fn from(errors: Vec<InputError>) -> Self {
         let detail =
             errors.iter().map(|error| error.message.as_str()).collect::<Vec<_>>().join("; ");
-        Self { errors, ..Self::new(422, "input", "A figure cannot be used", detail) }
+        Self { errors, ..Self::new(422, "/problems/input", "A figure cannot be used", detail) }
     }
 }
 
@@ -137,19 +135,25 @@ impl From<StoreError> for Problem {
         match error {
             StoreError::NoJob(_) => Self::missing(words),
             StoreError::Conflict { .. } => {
-                Self::new(409, "conflict", "Changed in another window", words)
+                Self::new(409, "/problems/conflict", "Changed in another window", words)
             }
             StoreError::WorkshopConflict { .. } => {
-                Self::new(409, "workshop-conflict", "Changed in another window", words)
+                Self::new(409, "/problems/workshop-conflict", "Changed in another window", words)
             }
-            StoreError::InUse { .. } => Self::new(409, "in-use", "Jobs use it", words),
-            StoreError::NoFurther(_) => Self::new(409, "no-further", "Nothing there", words),
-            StoreError::Locked => Self::new(503, "locked", "The data file is locked", words),
+            StoreError::InUse { .. } => Self::new(409, "/problems/in-use", "Jobs use it", words),
+            StoreError::NoFurther(_) => {
+                Self::new(409, "/problems/no-further", "Nothing there", words)
+            }
+            StoreError::Locked => {
+                Self::new(503, "/problems/data-locked", "The data file is locked", words)
+            }
             StoreError::ReadOnly(_) => {
-                Self::new(507, "read-only", "The data file cannot be written", words)
+                Self::new(507, "/problems/read-only", "The data file cannot be written", words)
             }
-            StoreError::NoRecord { .. } => Self::new(422, "input", "Not usable", words),
-            StoreError::Overtaken(_) => Self::new(409, "overtaken", "Changed meanwhile", words),
+            StoreError::NoRecord { .. } => Self::new(422, "/problems/input", "Not usable", words),
+            StoreError::Overtaken(_) => {
+                Self::new(409, "/problems/overtaken", "Changed meanwhile", words)
+            }
             StoreError::Unusable(errors) => errors.into(),
             StoreError::Newer(_)
             | StoreError::Unreadable { .. }
@@ -158,7 +162,7 @@ impl From<StoreError> for Problem {
             | StoreError::Served(_)
             | StoreError::Copy(_)
             | StoreError::Database(_) => {
-                Self::new(500, "database", "The data file has a problem", words)
+                Self::new(500, "/problems/database", "The data file has a problem", words)
             }
         }
     }
@@ -166,7 +170,7 @@ impl From<StoreError> for Problem {
 
 impl From<ArchiveError> for Problem {
     fn from(error: ArchiveError) -> Self {
-        Self::new(422, "archive", "The file cannot be read", error.to_string())
+        Self::new(422, "/problems/archive", "The file cannot be read", error.to_string())
     }
 }
 
@@ -194,14 +198,18 @@ fn other(status: Status, request: &Request<'_>) -> Problem {
     if status == Status::NotFound && !methods.is_empty() {
         let (method, path) = (request.method(), request.uri().path());
         let detail = format!("{path} does not take {method}: it takes {}", methods.join(", "));
-        return Problem::new(405, "method", "Not that way", detail);
+        return Problem::new(405, "/problems/method", "Not that way", detail);
     }
     let why = &request.local_cache(|| Unreadable(None)).0;
     let (kind, detail) = match (status.code, why) {
-        (413, Some(why)) => ("too-large", why.clone()),
-        (_, Some(why)) => ("malformed", why.clone()),
-        (404, None) => ("missing", format!("There is nothing at {}", request.uri().path())),
-        (code, None) => ("other", format!("The server answers {code}: {}", status.reason_lossy())),
+        (413, Some(why)) => ("/problems/too-large", why.clone()),
+        (_, Some(why)) => ("/problems/malformed", why.clone()),
+        (404, None) => {
+            ("/problems/missing", format!("There is nothing at {}", request.uri().path()))
+        }
+        (code, None) => {
+            ("/problems/other", format!("The server answers {code}: {}", status.reason_lossy()))
+        }
     };
     Problem::new(status.code, kind, status.reason_lossy(), detail)
 }
