@@ -4,10 +4,11 @@
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
-use rocket::tokio::sync::{OwnedSemaphorePermit, Semaphore};
+use rocket::tokio::sync::{OwnedSemaphorePermit, Semaphore, oneshot};
 use rocket::tokio::task::spawn_blocking;
 
 use crate::api::{Problem, Summaries};
+use crate::background::in_background;
 use crate::store::Store;
 
 /// So many do one kind of work at once, and so many more may wait for their turn.
@@ -45,6 +46,7 @@ pub struct Desk {
     summaries: Arc<Summaries>,
     quick: Lane,
     slow: Lane,
+    long: Lane,
     writing: Lane,
 }
 
@@ -57,6 +59,7 @@ impl Desk {
             summaries: Arc::new(Summaries::default()),
             quick: Lane::new(8, 256),
             slow: Lane::new(2, 12),
+            long: Lane::new(2, 12),
             writing: Lane::new(1, 256),
         }
     }
@@ -72,7 +75,7 @@ impl Desk {
         self.work(&self.quick, work).await
     }
 
-    /// What may take seconds: files, comparisons.
+    /// What may take a second: files.
     ///
     /// # Errors
     /// As [`quick`](Self::quick).
@@ -81,6 +84,26 @@ impl Desk {
         work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
     ) -> Result<T, Problem> {
         self.work(&self.slow, work).await
+    }
+
+    /// What may take seconds and gives way to everything else: comparisons.
+    ///
+    /// # Errors
+    /// As [`quick`](Self::quick).
+    pub async fn long<T: Send + 'static>(
+        &self,
+        work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem> {
+        let turn = self.long.turn().await?;
+        let store = self.store.clone();
+        let (done, answer) = oneshot::channel();
+        in_background(move || {
+            let _turn = turn;
+            // Whoever asked may have gone.
+            let _sent = done.send(work(&store));
+        })
+        .map_err(|_| Problem::too_many(0))?;
+        answer.await.unwrap_or_else(|_| Err(Problem::broken()))
     }
 
     /// Changes of the store, one after the other: while another program locks the file the next one waits

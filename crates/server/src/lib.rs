@@ -2,10 +2,12 @@
 
 pub mod api;
 pub mod assets;
+pub mod background;
 pub mod cli;
 pub mod demo;
 pub mod desk;
 pub mod gate;
 pub mod output;
 pub mod serve;
+pub mod shelf;
 pub mod store;

@@ -1,8 +1,9 @@
 //! The files of a job, made from its current revision.
 
 use std::io::{Cursor, Write};
+use std::sync::Arc;
 
-use aptum_core::{Job, Prepared, Workshop, prepare};
+use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
 use rocket::http::{ContentType, Header};
 use rocket::serde::json::Json;
@@ -16,6 +17,7 @@ use zip::write::SimpleFileOptions;
 use super::Problem;
 use crate::desk::Desk;
 use crate::output::{Desired, OutputKind, marks_wanted, outputs};
+use crate::shelf;
 use crate::store::Store;
 
 /// A file that can be downloaded.
@@ -76,10 +78,10 @@ impl Download {
     }
 }
 
-fn found(store: &Store, id: i32) -> Result<(Job, Workshop, Prepared), Problem> {
+fn found(store: &Store, id: i32) -> Result<(Job, Workshop, Arc<Prepared>), Problem> {
     let job = store.job(id)?.job;
     let workshop = store.workshop()?;
-    let prepared = prepare(&job, &workshop)?;
+    let prepared = shelf::prepared(&job, &workshop)?;
     Ok((job, workshop, prepared))
 }
 

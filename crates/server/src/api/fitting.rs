@@ -23,6 +23,7 @@ use super::body::Body;
 use super::preview::money;
 use super::tasks::{Events, Tasks};
 use crate::desk::Desk;
+use crate::shelf::prepared;
 
 /// A mark set with what it leaves.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -166,9 +167,9 @@ pub async fn compare(
     desk: &State<Desk>,
     job: Body<Job>,
 ) -> Result<Json<Vec<MarkChoiceView>>, Problem> {
-    desk.slow(move |store| {
+    desk.long(move |store| {
         let (job, workshop) = (job.0, store.workshop()?);
-        prepare(&job, &workshop)?;
+        prepared(&job, &workshop)?;
         let choices = compare_marks(&job, &workshop);
         let Some(now) = in_use(&job, &choices) else { return Ok(Json(Vec::new())) };
         let view = |choice| choice_view(&job, &workshop, now, choice);
@@ -181,7 +182,7 @@ pub async fn compare(
 async fn usable(desk: &Desk, job: Job) -> Result<(Job, Workshop), Problem> {
     desk.quick(move |store| {
         let workshop = store.workshop()?;
-        prepare(&job, &workshop)?;
+        prepared(&job, &workshop)?;
         Ok((job, workshop))
     })
     .await
@@ -259,9 +260,9 @@ fn way_view(way: &Way, piece: usize, workshop: &Workshop) -> Option<WayView> {
 /// What other sheets that the stock is kept in, and other spacings, would make of the order in rows and columns.
 #[post("/order", data = "<job>")]
 pub async fn order(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Vec<OrderChoice>>, Problem> {
-    desk.slow(move |store| {
+    desk.long(move |store| {
         let (job, workshop) = (job.0, store.workshop()?);
-        prepare(&job, &workshop)?;
+        prepared(&job, &workshop)?;
         let view = |OrderChange { remedy, prepared }| OrderChoice {
             remedy,
             sheets: prepared.layout.sheets(),

@@ -1,6 +1,6 @@
 //! Jobs: list, open, change, undo, redo, bin, import.
 
-use aptum_core::{InputError, Job, Prepared, prepare};
+use aptum_core::{InputError, Job, prepare};
 use aptum_formats::archive::{JobFile, LARGEST_FILE};
 use rocket::data::{Data, ToByteUnit};
 use rocket::serde::json::Json;
@@ -15,6 +15,7 @@ use super::body::Body;
 use super::preview::Preview;
 use super::summaries::JobSummary;
 use crate::desk::Desk;
+use crate::shelf::prepared;
 use crate::store::{Entry, Store, StoredJob};
 
 /// A job, open.
@@ -60,18 +61,23 @@ pub struct JobStep {
 
 type Opened = Result<Json<OpenJob>, Problem>;
 
-/// A job as it is opened; what was prepared of it already is not prepared again.
-fn opened(store: &Store, stored: StoredJob, done: Option<Box<Prepared>>) -> Opened {
-    let prepared = match done {
-        Some(prepared) => Ok(*prepared),
-        None => prepare(&stored.job, &store.workshop()?),
-    };
-    let (preview, errors) = match prepared {
+/// A job as it is opened.
+fn opened(store: &Store, stored: StoredJob) -> Opened {
+    let (preview, errors) = match prepared(&stored.job, &store.workshop()?) {
         Ok(prepared) => (Some(Preview::new(&stored.job, &prepared)), Vec::new()),
         Err(errors) => (None, errors),
     };
     let StoredJob { id, version, job, can_undo, can_redo } = stored;
     Ok(Json(OpenJob { id, version, job, can_undo, can_redo, preview, errors }))
+}
+
+/// A job that can be prepared.
+async fn usable(desk: &Desk, job: Job) -> Result<Job, Problem> {
+    desk.quick(move |store| {
+        prepared(&job, &store.workshop()?)?;
+        Ok(job)
+    })
+    .await
 }
 
 /// All jobs, the one changed last first.
@@ -117,26 +123,22 @@ pub async fn remove(desk: &State<Desk>, id: i32) -> Result<Json<usize>, Problem>
 /// Adds a job.
 #[post("/jobs", data = "<job>")]
 pub async fn create(desk: &State<Desk>, job: Body<Job>) -> Opened {
-    let job = job.0;
-    let (job, prepared) = desk
-        .quick(move |store| {
-            let prepared = Box::new(prepare(&job, &store.workshop()?)?);
-            Ok((job, prepared))
-        })
-        .await?;
-    desk.write(move |store| opened(store, store.add_job(&job)?, Some(prepared))).await
+    let job = usable(desk, job.0).await?;
+    let stored = desk.write(move |store| Ok(store.add_job(&job)?)).await?;
+    desk.quick(move |store| opened(store, stored)).await
 }
 
 /// Adds a copy of a job.
 #[post("/jobs/<id>/copy")]
 pub async fn copy(desk: &State<Desk>, id: i32) -> Opened {
-    desk.write(move |store| {
+    let copied = desk.write(move |store| {
         let mut job = store.job(id)?.job;
         let room = 80 - ", copy".len();
         job.name = format!("{}, copy", job.name.chars().take(room).collect::<String>());
-        opened(store, store.add_job(&job)?, None)
-    })
-    .await
+        Ok(store.add_job(&job)?)
+    });
+    let stored = copied.await?;
+    desk.quick(move |store| opened(store, stored)).await
 }
 
 /// Adds a job from an archive or its JSON; records that it brings are added to the workshop.
@@ -156,7 +158,7 @@ pub async fn import(desk: &State<Desk>, file: Data<'_>) -> Opened {
             Ok(file)
         })
         .await?;
-    desk.write(move |store| {
+    let brought = desk.write(move |store| {
         let stored = store.bring_job(|workshop| {
             let (job, new) = file.adopt(workshop);
             let mut together = workshop.clone();
@@ -168,43 +170,39 @@ pub async fn import(desk: &State<Desk>, file: Data<'_>) -> Opened {
             prepare(&job, &together)?;
             Ok((job, new))
         })?;
-        opened(store, stored, None)
-    })
-    .await
+        Ok(stored)
+    });
+    let stored = brought.await?;
+    desk.quick(move |store| opened(store, stored)).await
 }
 
 /// Opens a job.
 #[get("/jobs/<id>")]
 pub async fn open(desk: &State<Desk>, id: i32) -> Opened {
-    desk.quick(move |store| opened(store, store.job(id)?, None)).await
+    desk.quick(move |store| opened(store, store.job(id)?)).await
 }
 
 /// Saves a change, unless the job was changed elsewhere meanwhile.
 #[put("/jobs/<id>", data = "<change>")]
 pub async fn save(desk: &State<Desk>, id: i32, change: Body<JobChange>) -> Opened {
     let JobChange { version, job } = change.0;
-    let (job, prepared) = desk
-        .quick(move |store| {
-            let prepared = Box::new(prepare(&job, &store.workshop()?)?);
-            Ok((job, prepared))
-        })
-        .await?;
+    let job = usable(desk, job).await?;
     let stored = desk.write(move |store| Ok(store.save_job(id, version, &job)?)).await?;
-    desk.quick(move |store| opened(store, stored, Some(prepared))).await
+    desk.quick(move |store| opened(store, stored)).await
 }
 
 /// Goes back one change.
 #[post("/jobs/<id>/undo", data = "<step>")]
 pub async fn undo(desk: &State<Desk>, id: i32, step: Body<JobStep>) -> Opened {
     let stored = desk.write(move |store| Ok(store.undo(id, step.0.version)?)).await?;
-    desk.quick(move |store| opened(store, stored, None)).await
+    desk.quick(move |store| opened(store, stored)).await
 }
 
 /// Goes forward one change.
 #[post("/jobs/<id>/redo", data = "<step>")]
 pub async fn redo(desk: &State<Desk>, id: i32, step: Body<JobStep>) -> Opened {
     let stored = desk.write(move |store| Ok(store.redo(id, step.0.version)?)).await?;
-    desk.quick(move |store| opened(store, stored, None)).await
+    desk.quick(move |store| opened(store, stored)).await
 }
 
 /// Puts a job into the bin.
@@ -216,9 +214,10 @@ pub async fn bin(desk: &State<Desk>, id: i32) -> Result<(), Problem> {
 /// Takes a job out of the bin.
 #[post("/jobs/<id>/unbin")]
 pub async fn unbin(desk: &State<Desk>, id: i32) -> Opened {
-    desk.write(move |store| {
+    let back = desk.write(move |store| {
         store.unbin_job(id)?;
-        opened(store, store.job(id)?, None)
-    })
-    .await
+        Ok(store.job(id)?)
+    });
+    let stored = back.await?;
+    desk.quick(move |store| opened(store, stored)).await
 }

@@ -101,10 +101,16 @@ impl Summaries {
         if self.is_working.swap(true, Ordering::AcqRel) {
             return;
         }
+        struct Over<'a>(&'a AtomicBool);
+        impl Drop for Over<'_> {
+            fn drop(&mut self) {
+                self.0.store(false, Ordering::Release);
+            }
+        }
+        let _over = Over(&self.is_working);
         for (entry, key) in &rest.jobs {
             self.make(entry, *key, &rest.workshop);
         }
-        self.is_working.store(false, Ordering::Release);
     }
 
     fn make(&self, entry: &Entry, key: Key, workshop: &Workshop) -> JobSummary {

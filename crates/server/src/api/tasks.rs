@@ -9,10 +9,10 @@ use std::time::{Duration, Instant};
 use rocket::futures::stream::{BoxStream, StreamExt};
 use rocket::response::stream::{Event, EventStream};
 use rocket::tokio::sync::mpsc::{UnboundedReceiver, UnboundedSender, unbounded_channel};
-use rocket::tokio::task::spawn_blocking;
 use serde::Serialize;
 
 use super::Problem;
+use crate::background::in_background;
 
 /// An answer of events.
 pub type Events = EventStream<BoxStream<'static, Event>>;
@@ -117,11 +117,12 @@ impl Tasks {
         let sender = Sender { events, over, until: Instant::now() + budget };
         // A task that panics drops its sender, which ends the stream.
         let done = guard.clone();
-        let _running = spawn_blocking(move || {
+        in_background(move || {
             work(&sender);
             // Off the list before the stream ends: whoever has read it to its end may start another.
             drop(done);
-        });
+        })
+        .map_err(|_| Problem::too_many(MOST))?;
         let stream = rocket::response::stream::stream! {
             let _guard = guard;
             while let Some(event) = received.recv().await {

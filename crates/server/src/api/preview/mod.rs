@@ -5,7 +5,7 @@ mod sheet;
 
 use aptum_core::check::{Stage, State as Standing};
 use aptum_core::units::format_length;
-use aptum_core::{Check, Job, Prepared, prepare};
+use aptum_core::{Check, Job, Prepared};
 use rocket::serde::json::Json;
 use rocket::{State, post};
 use schemars::JsonSchema;
@@ -18,6 +18,7 @@ use self::sheet::{SheetView, sheet};
 use super::Problem;
 use super::body::Body;
 use crate::desk::Desk;
+use crate::shelf::prepared;
 
 /// One of the job's pieces.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -63,7 +64,7 @@ pub struct Preview {
 #[post("/preview", data = "<job>")]
 pub async fn preview(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Preview>, Problem> {
     desk.quick(move |store| {
-        let prepared = prepare(&job.0, &store.workshop()?)?;
+        let prepared = prepared(&job.0, &store.workshop()?)?;
         Ok(Json(Preview::new(&job.0, &prepared)))
     })
     .await
