@@ -29,9 +29,12 @@ fn main() {
 
     let opened: serde_json::Value =
         serde_json::from_slice(&ask(&host, "GET", "/api/jobs/3", "")).unwrap();
-    let job = opened["job"].to_string();
+    let mut job = opened["job"].clone();
     let mut times: Vec<Duration> = (0..300)
-        .map(|_| {
+        .map(|turn| {
+            // Each one new, so that none has been prepared before.
+            job["sheet"]["spacing"] = (2.0 + f64::from(turn) / 100.0).into();
+            let job = job.to_string();
             let start = Instant::now();
             ask(&host, "POST", "/api/preview", &job);
             start.elapsed()
@@ -47,6 +50,7 @@ fn main() {
         status.lines().find(|line| line.starts_with("VmRSS")).unwrap_or("VmRSS: unknown");
     println!("{:<32} {:>14}   to reach: 60 MB", "resident memory", resident[6..].trim());
 
+    many_jobs(&host);
     under_load(&host);
 
     // Sheets filled with many small pieces, as long as the search goes on.
@@ -82,6 +86,43 @@ fn main() {
     server.wait().unwrap();
 }
 
+/// Changes a card that many of the jobs are made of.
+fn touch_record(host: &str) {
+    let state: serde_json::Value =
+        serde_json::from_slice(&ask(host, "GET", "/api/workshop/state", "")).unwrap();
+    let mut record = state["workshop"]["stocks"]["white-14pt"].clone();
+    record["kind"] = "stocks".into();
+    record["caliper"] = (record["caliper"].as_f64().unwrap() + 0.001).into();
+    let entry = serde_json::json!({ "version": state["version"], "record": record }).to_string();
+    let answer = ask(host, "PUT", "/api/workshop/records/white-14pt", &entry);
+    let answer: serde_json::Value = serde_json::from_slice(&answer).unwrap();
+    assert_ne!(answer["version"], state["version"], "{answer}");
+}
+
+/// The list of 500 jobs.
+fn many_jobs(host: &str) {
+    for copy in 0..482 {
+        ask(host, "POST", &format!("/api/jobs/{}/copy", 1 + copy % 18), "");
+    }
+    let list = |what: &str, bound: &str| {
+        let start = Instant::now();
+        let jobs: serde_json::Value =
+            serde_json::from_slice(&ask(host, "GET", "/api/jobs", "")).unwrap();
+        show(what, start.elapsed(), bound);
+        let jobs = jobs.as_array().unwrap();
+        assert_eq!(jobs.len(), 500);
+        let waiting = jobs.iter().filter(|job| job["is_current"] == false).count();
+        println!("{:<32} {waiting:>11}", "  of which still to come");
+        waiting
+    };
+    list("500 jobs, first list", "300 ms");
+    while list("500 jobs, asked again", "") > 0 {
+        std::thread::sleep(Duration::from_millis(400));
+    }
+    touch_record(host);
+    list("500 jobs, a record changed", "50 ms");
+}
+
 /// 30 users open, preview, save and download for some seconds while one job is nested, one compares marks and one
 /// asks for the files of 10,000 copies.
 fn under_load(host: &str) {
@@ -107,6 +148,10 @@ fn under_load(host: &str) {
     let start = Instant::now();
     ask(host, "GET", &format!("/api/jobs/{full}/files"), "");
     show("files of 10,000 copies, listed", start.elapsed(), "200 ms");
+    touch_record(host);
+    let start = Instant::now();
+    ask(host, "GET", &format!("/api/jobs/{full}/files"), "");
+    show("  with a record changed since", start.elapsed(), "");
     let start = Instant::now();
     let bytes = ask(host, "GET", &format!("/api/jobs/{full}/print.pdf"), "").len();
     show("print PDF of 10,000 copies", start.elapsed(), "3 s");

@@ -61,8 +61,9 @@ pub struct Rest {
     workshop: Workshop,
 }
 
-/// The list waits so long for summaries that are not known.
+/// The list waits so long for summaries that are not known, and so long for those that it can show as they were.
 const PATIENCE: Duration = Duration::from_millis(120);
+const PATIENCE_WITH_OLD: Duration = Duration::from_millis(20);
 
 impl Summaries {
     fn known(&self) -> MutexGuard<'_, HashMap<i32, (Key, JobSummary)>> {
@@ -82,7 +83,8 @@ impl Summaries {
                 match before {
                     Some((made_of, summary)) if made_of == key => summary,
                     before => {
-                        if start.elapsed() < PATIENCE {
+                        let patience = if before.is_some() { PATIENCE_WITH_OLD } else { PATIENCE };
+                        if start.elapsed() < patience {
                             return self.make(&entry, key, &workshop);
                         }
                         let shown = before.map_or_else(|| blank(&entry), |(_, summary)| summary);
