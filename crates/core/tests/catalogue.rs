@@ -179,7 +179,7 @@ fn a_default_breaks_no_limit_or_the_size_that_rules_it_out_is_named() {
             .collect();
         let config = Config { failure_persistence: None, cases: 30, ..Config::default() };
         let shares = proptest::collection::vec(0.0..1.0f64, sizes.len());
-        let outcome = TestRunner::new(config).run(&(shares, 0.1..0.6f64), |(shares, caliper)| {
+        let outcome = TestRunner::new(config).run(&(shares, 0.1..1.2f64), |(shares, caliper)| {
             let mut form = Form::new(structure.id, &[]);
             for ((key, field), share) in sizes.iter().zip(&shares) {
                 let flat = form.draw(caliper, Unit::Mm).unwrap();

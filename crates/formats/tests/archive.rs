@@ -5,7 +5,7 @@
 use std::io::{Cursor, Write};
 
 use aptum_core::{Job, Workshop};
-use aptum_formats::archive::{ArchiveError, JobFile, LARGEST_FILE};
+use aptum_formats::archive::{ArchiveError, JobFile, LARGEST_FILE, LARGEST_JOB};
 use proptest::prelude::*;
 use zip::ZipWriter;
 use zip::write::SimpleFileOptions;
@@ -79,7 +79,10 @@ fn what_is_not_a_job_file_is_refused_in_words() {
         (zipped(&[("job.json", good.as_bytes()), ("../job.json", b"x")]), "no part of a job"),
         (zipped(&[("job.json", good.as_bytes()), ("/etc/passwd", b"x")]), "no part of a job"),
         (zipped(&[("assets/a.png", b"x")]), "damaged"),
-        (zipped(&[("job.json", &vec![b' '; 3 << 20])]), "unpacks to more"),
+        (
+            zipped(&[("job.json", &vec![b' '; usize::try_from(LARGEST_JOB).unwrap() + 1])]),
+            "unpacks to more",
+        ),
         (good.replace("aptum-job", "other").into_bytes(), "“other”"),
         (good.replace("\"version\": 1", "\"version\": 99").into_bytes(), "newer Aptum"),
         (good.replace("\"caliper\"", "\"calliper\"").into_bytes(), "damaged"),

@@ -166,7 +166,10 @@ fn apart(model: &FoldModel, pose: &Pose, one: &str, other: &str) -> Option<f64> 
     Some(heights.fold(f64::MAX, f64::min))
 }
 
-/// The share of a flap that lies over its mate, seen square to the mate.
+/// So many calipers beside a flap's crease are taken up by the bend, which no glue reaches; common practice.
+const BEND: f64 = 2.0;
+
+/// The share of a flap beyond its bend that lies over its mate, seen square to the mate.
 fn overlap(model: &FoldModel, pose: &Pose, flap: usize, mate: usize) -> f64 {
     let to_mate = pose.0[mate].inverse();
     let seen: Vec<Point> = model.panels[flap]
@@ -177,7 +180,11 @@ fn overlap(model: &FoldModel, pose: &Pose, flap: usize, mate: usize) -> f64 {
         .collect();
     let area = Region::inside(&polygon(&seen));
     let card = Region::inside(&polygon(&model.panels[mate].ring));
-    if area.area() > 0.0 { area.intersection(&card).area() / area.area() } else { 0.0 }
+    let crease = model.panels[flap].hang.map_or(0.0, |(_, [a, b])| a.distance(b));
+    let bend = BEND * model.caliper * crease;
+    // Of a flap that is hardly more than its bend, half counts.
+    let counts = (area.area() - bend).max(area.area() / 2.0);
+    if counts > 0.0 { (area.intersection(&card).area() / counts).min(1.0) } else { 0.0 }
 }
 
 /// The two panels that pass through each other most, by more than `tolerance`.

@@ -476,10 +476,13 @@ fn tab_name(number: usize) -> String {
     format!("Tab {number}")
 }
 
+/// Tabs may be as deep as this, mm.
+const DEEPEST: f64 = 30.0;
+
 /// The figure of the tabs' depth.
 pub const TAB: crate::form::Param = crate::form::Param::length(
     "tab",
     ["Tabs", "Depth of the glue tabs; shorter where an edge is short."],
-    |_| 10.0,
-    |_| crate::form::Bounds::new(flaps::FLAP[0], 30.0),
+    |f| flaps::usual(10.0, DEEPEST, f.t),
+    |_| crate::form::Bounds::new(flaps::FLAP[0], DEEPEST),
 );
