@@ -58,6 +58,7 @@ fn stock_is_checked() {
     only(Stock { name: " ".into(), ..stock() }.validate(Unit::Mm), "name");
     only(Stock { name: "x".repeat(81), ..stock() }.validate(Unit::Mm), "name");
     only(Stock { name: "two\nlines".into(), ..stock() }.validate(Unit::Mm), "name");
+    only(Stock { name: "turned \u{202e}round".into(), ..stock() }.validate(Unit::Mm), "name");
 }
 
 /// Derived: 14 pt = 14 × 0.001 in, and 110 lb cover by its basis sheet.

@@ -44,7 +44,7 @@ pub fn server(store: Store, listen: Listen) -> Rocket<Build> {
         port,
         log_level: LogLevel::Off,
         // What takes long is told to end; what does not hear of it is not waited for.
-        shutdown: Shutdown { grace: 1, mercy: 1, ..Shutdown::default() },
+        shutdown: Shutdown { grace: 1, mercy: 0, ..Shutdown::default() },
         ..Config::release_default()
     };
     rocket::custom(config)

@@ -330,3 +330,17 @@ fn the_pieces_own_files_are_given_and_only_those() {
     // Index tabs lie flat: nothing to fold.
     assert_eq!(api.get("/api/jobs/16/piece/folded.gltf").status(), Status::NotFound);
 }
+
+#[test]
+fn what_a_path_does_not_take_is_told_from_what_is_not_there() {
+    let api = Api::new();
+    let wrong = api.client.patch("/api/jobs/3").header(Header::new("Host", HOST)).dispatch();
+    let (status, problem) = read(wrong);
+    assert_eq!(status, Status::MethodNotAllowed);
+    assert_eq!(problem["detail"], "/api/jobs/3 does not take PATCH: it takes DELETE, GET, PUT");
+    // No number of a job or sheet is so large.
+    for path in ["/api/jobs/99999999999999", "/api/jobs/3/cut/4294967296", "/api/nothing"] {
+        let (status, problem) = read(api.get(path));
+        assert_eq!((status, &problem["type"]), (Status::NotFound, &json!("/problems/missing")));
+    }
+}

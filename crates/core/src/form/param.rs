@@ -144,7 +144,9 @@ impl Param {
         }
         match self.kind {
             Kind::Size { .. } | Kind::Length => measure(value, unit),
+            Kind::Angle if value.abs() > 1e9 => format!("{value:e}°"),
             Kind::Angle => format!("{}°", tidy(value)),
+            Kind::Count if value.abs() > 1e9 => format!("{value:e}"),
             Kind::Count => tidy(value).to_string(),
         }
     }

@@ -84,12 +84,18 @@ impl Unit {
     }
 }
 
+/// Lengths above this, mm, are not written digit by digit.
+const LONGEST_WRITTEN: f64 = 1e9;
+
 /// Writes a length without its unit: trailing zeros dropped, sixteenths of an inch as fractions.
+///
+/// What is too large to be a length is written with its power of ten, not with all its digits.
 ///
 /// ```
 /// use aptum_core::units::{Unit, format_length};
 /// assert_eq!(format_length(61.9125, Unit::In), "2 7/16");
 /// assert_eq!(format_length(60.40, Unit::Mm), "60.4");
+/// assert_eq!(format_length(1e308, Unit::Mm), "1e308");
 /// ```
 #[must_use]
 pub fn format_length(mm: f64, unit: Unit) -> String {
@@ -97,6 +103,9 @@ pub fn format_length(mm: f64, unit: Unit) -> String {
         && let Some(fraction) = sixteenths(mm / INCH)
     {
         return fraction;
+    }
+    if mm.abs() > LONGEST_WRITTEN {
+        return format!("{:e}", mm / unit.millimetres());
     }
     let decimals = unit.decimals() as usize;
     let text = format!("{:.decimals$}", mm / unit.millimetres());

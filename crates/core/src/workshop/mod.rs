@@ -114,7 +114,12 @@ fn all<T>(
     }
 }
 
-/// A name that a list can show: not empty, at most 80 characters, no control characters.
+/// Characters that turn the direction of what stands around them.
+fn turns_direction(c: char) -> bool {
+    matches!(c, '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}')
+}
+
+/// A name that a list can show: not empty, at most 80 characters, none that control or turn the text.
 pub(crate) fn check_name(field: &str, name: &str, faults: &mut Faults) {
     let length = name.chars().count();
     if name.trim().is_empty() {
@@ -123,7 +128,7 @@ pub(crate) fn check_name(field: &str, name: &str, faults: &mut Faults) {
             "The name is empty",
             Remedy::advice("Give it a name of 1 to 80 characters"),
         ));
-    } else if length > 80 || name.chars().any(char::is_control) {
+    } else if length > 80 || name.chars().any(|c| c.is_control() || turns_direction(c)) {
         faults.add(InputError::new(
             field,
             format!("The name has {length} characters, or some that cannot be shown"),

@@ -3,7 +3,7 @@
 use aptum_core::InputError;
 use aptum_core::error::Remedy;
 use aptum_formats::archive::ArchiveError;
-use rocket::http::{ContentType, Status};
+use rocket::http::{ContentType, Method, Status};
 use rocket::request::Request;
 use rocket::response::{self, Responder, Response};
 use rocket::{Catcher, catch, catchers as collect};
@@ -195,7 +195,9 @@ pub fn catchers() -> Vec<Catcher> {
 #[catch(default)]
 fn other(status: Status, request: &Request<'_>) -> Problem {
     let methods = methods_at(request);
-    if status == Status::NotFound && !methods.is_empty() {
+    let takes = |method: Method| methods.iter().any(|known| known == method.as_str());
+    // A part of the path may be what its route does not take, such as a number that is too large.
+    if status == Status::NotFound && !methods.is_empty() && !takes(request.method()) {
         let (method, path) = (request.method(), request.uri().path());
         let detail = format!("{path} does not take {method}: it takes {}", methods.join(", "));
         return Problem::new(405, "/problems/method", "Not that way", detail);
