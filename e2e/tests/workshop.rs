@@ -157,7 +157,7 @@ async fn what_another_spacing_would_change_is_shown_and_done() {
 }
 
 /// How far a dialog has faded in.
-const SHOWN: &str = "return getComputedStyle(document.querySelector('.modal')).opacity";
+const SHOWN: &str = "const dialog = document.querySelector('.modal'); return dialog && getComputedStyle(dialog).opacity";
 
 #[tokio::test(flavor = "multi_thread")]
 async fn the_new_views_have_no_barriers() {
