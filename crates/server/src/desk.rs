@@ -102,7 +102,7 @@ impl Desk {
             // Whoever asked may have gone.
             let _sent = done.send(work(&store));
         })
-        .map_err(|_| Problem::too_many(0))?;
+        .map_err(|_| Problem::broken())?;
         answer.await.unwrap_or_else(|_| Err(Problem::broken()))
     }
 
