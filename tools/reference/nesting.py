@@ -73,6 +73,16 @@ def blob(rng, radius):
     ]
 
 
+def mixed(rng):
+    """Thirty pieces of six shapes, five of each, their sizes drawn."""
+    u = rng.uniform
+    return [
+        (carton(u(24, 40), u(12, 20), u(36, 60), tuck=10, glue=9), 5), (arch(u(24, 44), u(50, 90)), 5),
+        (swallow(u(20, 34), u(70, 110)), 5), (regular(rng.randint(5, 9), u(12, 22)), 5),
+        (tee(u(40, 60), u(30, 50), u(9, 14)), 5), (blob(rng, u(16, 30)), 5),
+    ]
+
+
 rng = random.Random(7)
 QUARTERS = [0.0, 90.0, 180.0, 270.0]
 SETS = {
@@ -83,6 +93,9 @@ SETS = {
     "ells and tees, 40 pieces": (180.0, 1.0, [
         (ell(60, 40, 14), 10), (ell(36, 52, 10), 10), (tee(56, 40, 12), 10), (tee(34, 34, 10), 10),
     ]),
+    "30 mixed pieces, one draw": (200.0, 2.0, mixed(random.Random(30))),
+    "30 mixed pieces, another": (260.0, 1.0, mixed(random.Random(31))),
+    "30 mixed pieces, a third": (180.0, 3.0, mixed(random.Random(32))),
 }
 WINDOW = (190.0, 260.0)
 COPIES = {

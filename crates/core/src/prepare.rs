@@ -1,18 +1,21 @@
 //! A job and its workshop, prepared: everything that views and files are made from.
 
+use std::collections::BTreeSet;
+
+use crate::LineKind;
 use crate::check::{Check, Stage, State};
 use crate::error::{Faults, InputError, Remedy};
 use crate::face::Art;
 use crate::fold::FoldModel;
 use crate::form::{Flat, Part};
 use crate::form_checks::form_checks;
-use crate::geometry::BezPath;
+use crate::geometry::{BezPath, Rect};
 use crate::ground::{Drawn, Ground};
 use crate::job::Job;
 use crate::records::Records;
 use crate::sheet::{
     FreeRoom, Layout, Marks, Misfit, NO_CODE, Notes, Order, Orientation, Placement, SheetCode,
-    Windows, lay, least_notes, misfit, order, place_notes, sheet_checks,
+    Windows, lay, least_notes, legend_size, misfit, order, place_notes, sheet_checks,
 };
 use crate::units::measure;
 use crate::workshop::Workshop;
@@ -32,6 +35,8 @@ pub struct Prepared {
     pub misfit: Option<Misfit>,
     /// Room for scale and code, for each run of sheets.
     pub notes: Vec<Option<Notes>>,
+    /// Room for the legend of lines printed by kind, for each run of sheets.
+    pub legends: Vec<Option<Rect>>,
     /// The code that names exactly what is printed and cut.
     pub code: String,
     /// Which way round the page is.
@@ -92,6 +97,12 @@ impl Prepared {
         self.blanks().map(|blank| blank_paths(blank.part, blank.art)).collect()
     }
 
+    /// Pages of lines printed by kind: a sheet each, and one for a legend that has room on none.
+    #[must_use]
+    pub fn hand_cut_pages(&self) -> u32 {
+        self.layout.sheets() + u32::from(self.legends.iter().all(Option::is_none))
+    }
+
     /// True when something is printed.
     #[must_use]
     pub fn is_printed(&self) -> bool {
@@ -140,14 +151,17 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         .map(|(piece, at)| blank_paths(&piece.flat.parts[at], piece.arts.get(at)))
         .collect();
     let sheets = layout.sheets();
-    let notes: Vec<Option<Notes>> = layout
+    let kinds: BTreeSet<LineKind> =
+        ground.blanks().flat_map(|(piece, at)| piece.flat.parts[at].kinds()).collect();
+    let (notes, legends): (Vec<Option<Notes>>, Vec<Option<Rect>>) = layout
         .runs
         .iter()
         .map(|run| {
             let mut room = FreeRoom::new(&ground.windows, &blanks, &run.placements);
-            place_notes(&mut room, job.unit, sheets)
+            let notes = place_notes(&mut room, job.unit, sheets);
+            (notes, room.take(legend_size(kinds.len())))
         })
-        .collect();
+        .unzip();
     let code = code_of(job, &ground, &layout, &notes);
     if let Some(sign) = ground.marks.sign.as_mut().filter(|sign| sign.text == NO_CODE) {
         sign.text.clone_from(&code);
@@ -183,6 +197,7 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         windows,
         misfit,
         notes,
+        legends,
         code,
         orientation: plan.orientation,
         checks,

@@ -25,13 +25,21 @@ fn sheet() -> (Job, Prepared) {
 #[divan::bench]
 fn print_pdf_of_a_full_sheet(bencher: Bencher<'_, '_>) {
     let (job, prepared) = sheet();
-    bencher.bench_local(|| black_box(print_pdf(&job, &prepared)));
+    bencher.bench_local(|| {
+        let mut bytes = Vec::new();
+        print_pdf(&job, &prepared, &mut bytes).unwrap();
+        black_box(bytes)
+    });
 }
 
 #[divan::bench]
 fn hand_cut_pdf_of_a_full_sheet(bencher: Bencher<'_, '_>) {
     let (job, prepared) = sheet();
-    bencher.bench_local(|| black_box(hand_cut_pdf(&job, &prepared)));
+    bencher.bench_local(|| {
+        let mut bytes = Vec::new();
+        hand_cut_pdf(&job, &prepared, &mut bytes).unwrap();
+        black_box(bytes)
+    });
 }
 
 #[divan::bench]

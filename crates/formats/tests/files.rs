@@ -36,6 +36,18 @@ fn letter_with_angles() -> (Job, Prepared) {
     (job, prepared)
 }
 
+fn print_of(job: &Job, prepared: &Prepared) -> Vec<u8> {
+    let mut bytes = Vec::new();
+    print_pdf(job, prepared, &mut bytes).unwrap();
+    bytes
+}
+
+fn hand_cut_of(job: &Job, prepared: &Prepared) -> Vec<u8> {
+    let mut bytes = Vec::new();
+    hand_cut_pdf(job, prepared, &mut bytes).unwrap();
+    bytes
+}
+
 fn near(got: f64, want: f64, tolerance: f64) {
     assert!((got - want).abs() <= tolerance, "{got} instead of {want}");
 }
@@ -44,7 +56,7 @@ fn near(got: f64, want: f64, tolerance: f64) {
 #[test]
 fn angles_of_practice_come_back_from_the_pdf_and_from_the_svg() {
     let (job, prepared) = letter_with_angles();
-    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    let pdf = open(&print_of(&job, &prepared));
     // One-ink fills as large as an angle: figures of the scale and the “1” are smaller.
     let angle =
         |rect: &Rect| (rect.width() - 10.0).abs() < 0.01 && (rect.height() - 10.0).abs() < 0.01;
@@ -98,7 +110,7 @@ fn pages_have_their_published_sizes() {
             } else {
                 (height, width)
             };
-            for pdf in [print_pdf(&job, &prepared).unwrap(), hand_cut_pdf(&job, &prepared)] {
+            for pdf in [print_of(&job, &prepared), hand_cut_of(&job, &prepared)] {
                 let media = page_box(&open(&pdf), 1, b"MediaBox");
                 near(media.width(), width, 0.01);
                 near(media.height(), height, 0.01);
@@ -121,7 +133,7 @@ fn pages_have_their_published_sizes() {
 #[test]
 fn the_print_file_is_told_not_to_scale_and_has_a_page_per_sheet() {
     let (job, prepared) = (tomato(), prepare(&tomato(), &workshop()).unwrap());
-    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    let pdf = open(&print_of(&job, &prepared));
     let preferences = pdf.catalog().unwrap().get(b"ViewerPreferences").unwrap().as_dict().unwrap();
     assert_eq!(preferences.get(b"PrintScaling").unwrap().as_name().unwrap(), b"None");
     assert_eq!(pdf.get_pages().len(), prepared.layout.sheets() as usize);
@@ -147,7 +159,7 @@ fn one_piece_alone_is_trimmed_to_its_blank_with_the_bleed_around_it() {
     let mut job = tomato();
     job.sheet.copies = 1;
     let prepared = prepare(&job, &workshop()).unwrap();
-    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    let pdf = open(&print_of(&job, &prepared));
     let (trim, bleed) = (page_box(&pdf, 1, b"TrimBox"), page_box(&pdf, 1, b"BleedBox"));
     let placement = prepared.layout.runs[0].placements[0];
     let blank = placement.transform().transform_rect_bbox(prepared.first().flat.bounds);
@@ -203,7 +215,7 @@ fn the_cut_file_of_one_carton() {
 #[test]
 fn the_hand_cut_file_shows_lines_by_kind_a_legend_and_no_marks() {
     let (job, prepared) = letter_with_angles();
-    let pdf = open(&hand_cut_pdf(&job, &prepared));
+    let pdf = open(&hand_cut_of(&job, &prepared));
     assert_eq!(pdf.get_pages().len(), prepared.layout.sheets() as usize);
     let page = ink(&pdf, 1);
     let angle = |ink: &&reading::Ink| {
@@ -218,41 +230,17 @@ fn the_hand_cut_file_shows_lines_by_kind_a_legend_and_no_marks() {
 }
 
 #[test]
-fn a_legend_without_room_gets_a_page_of_its_own() {
-    let (mut job, _) = letter_with_angles();
-    job.face = None;
-    job.sheet.cutter = None;
-    job.form = aptum_core::form::Form::new(
-        "straight-tuck",
-        &[("length", 60.0), ("width", 40.0), ("height", 170.0), ("glue", 12.0)],
-    );
-    let drawn = prepare(&job, &workshop()).unwrap();
-    // A sheet cut to the blank: the notches beside the flaps are wide enough, so fill them too.
-    job.sheet.size = aptum_core::sheet::SheetSize {
-        name: "Tight".into(),
-        width: drawn.first().flat.bounds.width(),
-        height: drawn.first().flat.bounds.height(),
-    };
-    job.sheet.copies = 1;
-    let mut prepared = prepare(&job, &workshop()).unwrap();
-    assert_eq!(prepared.layout.laid, 1);
-    prepared.windows.print.base = Rect::new(0.0, 0.0, 20.0, 20.0);
-    let pdf = open(&hand_cut_pdf(&job, &prepared));
-    assert_eq!(pdf.get_pages().len(), 2);
-}
-
-#[test]
 fn a_job_that_is_only_cut_has_no_print_file() {
     let job = job(include_str!("../../../demo/jobs/dibber-carton.json"));
     let prepared = prepare(&job, &workshop()).unwrap();
-    assert!(print_pdf(&job, &prepared).is_none());
+    assert!(!prepared.is_printed());
     assert!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).is_some());
 }
 
 #[test]
 fn each_page_names_its_sheet_and_the_art_is_in_the_file_once() {
     let (job, prepared) = (tomato(), prepare(&tomato(), &workshop()).unwrap());
-    let bytes = print_pdf(&job, &prepared).unwrap();
+    let bytes = print_of(&job, &prepared);
     let pdf = open(&bytes);
     let shared = pdf.objects.values().filter(|object| {
         let stream = object.as_stream().ok();
@@ -275,7 +263,7 @@ fn a_sheet_that_no_copy_fits_prints_its_marks_alone() {
     let job = job(include_str!("../../../demo/jobs/runner-bean-carton.json"));
     let prepared = prepare(&job, &workshop()).unwrap();
     assert_eq!(prepared.layout.laid, 0);
-    let pdf = open(&print_pdf(&job, &prepared).unwrap());
+    let pdf = open(&print_of(&job, &prepared));
     let page = ink(&pdf, 1);
     assert_eq!(page.len(), 4 + 1, "four angles and the figure beside the first");
     assert!(page.iter().all(|ink| ink.how == "g"));
@@ -286,7 +274,7 @@ fn a_sheet_that_no_copy_fits_prints_its_marks_alone() {
 fn the_sign_beside_the_first_mark_is_printed_where_the_window_leaves_room() {
     let (job, prepared) = letter_with_angles();
     let place = prepared.marks.sign.as_ref().unwrap().place;
-    let page = ink(&open(&print_pdf(&job, &prepared).unwrap()), 1);
+    let page = ink(&open(&print_of(&job, &prepared)), 1);
     let inside = |rect: Rect| place.inflate(0.1, 0.1).contains_rect(rect);
     assert!(page.iter().any(|ink| ink.how == "g" && inside(ink.path.bounding_box())));
 }
@@ -312,7 +300,7 @@ proptest! {
         let prepared = prepare(&job, &workshop()).unwrap();
         prop_assume!(prepared.layout.laid > 0);
 
-        let page = ink(&open(&print_pdf(&job, &prepared).unwrap()), 1);
+        let page = ink(&open(&print_of(&job, &prepared)), 1);
         let printable = prepared.windows.printable.inflate(0.01, 0.01);
         for ink in &page {
             prop_assert!(printable.contains_rect(ink.path.bounding_box()), "{:?}", ink.path.bounding_box());
@@ -393,12 +381,12 @@ fn goes_out_as_it_lies(job: &Job, prepared: &Prepared) -> usize {
         }
         laid += placements.len();
     }
-    if let Some(print) = print_pdf(job, prepared) {
+    if prepared.is_printed() {
         // Without a copy the marks are printed alone.
-        assert_eq!(open(&print).get_pages().len(), sheets.len().max(1), "{name}");
+        assert_eq!(open(&print_of(job, prepared)).get_pages().len(), sheets.len().max(1), "{name}");
     }
-    let pages = open(&hand_cut_pdf(job, prepared)).get_pages().len();
-    assert_eq!(pages, aptum_formats::pdf::hand_cut_pages(prepared) as usize, "{name}");
+    let pages = open(&hand_cut_of(job, prepared)).get_pages().len();
+    assert_eq!(pages, prepared.hand_cut_pages() as usize, "{name}");
     laid
 }
 
@@ -432,7 +420,6 @@ fn every_job_of_the_demo_goes_out_as_it_lies() {
 /// The pages that are announced are those of the file, with and without room for the legend.
 #[test]
 fn the_hand_cut_file_has_the_pages_that_are_announced() {
-    use aptum_formats::pdf::hand_cut_pages;
     let mut counts = Vec::new();
     for (width, height) in [(60.0, 180.0), (40.0, 60.0)] {
         let mut job = tomato();
@@ -443,8 +430,8 @@ fn the_hand_cut_file_has_the_pages_that_are_announced() {
         job.sheet.size =
             aptum_core::sheet::SheetSize { name: "Own".into(), width: 62.0, height: 182.0 };
         let prepared = prepare(&job, &workshop()).unwrap();
-        let pages = open(&hand_cut_pdf(&job, &prepared)).get_pages().len();
-        assert_eq!(pages, hand_cut_pages(&prepared) as usize);
+        let pages = open(&hand_cut_of(&job, &prepared)).get_pages().len();
+        assert_eq!(pages, prepared.hand_cut_pages() as usize);
         counts.push((prepared.layout.sheets(), pages));
     }
     assert_eq!(counts[0], (3, 4), "a page for the legend");

@@ -1,6 +1,7 @@
 //! Where requests have their work done: off the threads that answer, in lanes, so that long work holds up only
 //! its like.
 
+use std::io::{self, Write};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
@@ -9,6 +10,7 @@ use rocket::tokio::task::spawn_blocking;
 
 use crate::api::{Problem, Summaries};
 use crate::background::in_background;
+use crate::sending::{Body, pipe};
 use crate::store::Store;
 
 /// So many do one kind of work at once, and so many more may wait for their turn.
@@ -84,6 +86,32 @@ impl Desk {
         work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
     ) -> Result<T, Problem> {
         self.work(&self.slow, work).await
+    }
+
+    /// A file: `find` says what it is and how it is written, and it goes out while that happens.
+    ///
+    /// # Errors
+    /// As [`quick`](Self::quick); what goes wrong later breaks the body off.
+    pub async fn file<T: Send + 'static, W: FnOnce(&mut dyn Write) -> io::Result<()>>(
+        &self,
+        find: impl FnOnce(&Store) -> Result<(T, W), Problem> + Send + 'static,
+    ) -> Result<(T, Body), Problem> {
+        let turn = self.slow.turn().await?;
+        let store = self.store.clone();
+        let (found, answer) = oneshot::channel();
+        spawn_blocking(move || match find(&store) {
+            Err(problem) => drop(found.send(Err(problem))),
+            Ok((what, write)) => {
+                let (mut outlet, body) = pipe(turn);
+                if found.send(Ok((what, body))).is_ok() {
+                    let written = write(&mut outlet).and_then(|()| outlet.finish());
+                    if let Err(error) = written {
+                        tracing::info!("a file was not sent to its end: {error}");
+                    }
+                }
+            }
+        });
+        answer.await.unwrap_or_else(|_| Err(Problem::broken()))
     }
 
     /// What may take seconds and gives way to everything else: comparisons.

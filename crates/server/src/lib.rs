@@ -8,6 +8,7 @@ pub mod demo;
 pub mod desk;
 pub mod gate;
 pub mod output;
+pub mod sending;
 pub mod serve;
 pub mod shelf;
 pub mod store;

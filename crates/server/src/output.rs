@@ -1,12 +1,14 @@
 //! The files of a prepared job, the same for the page and for the command line: first what there is, then each
 //! when it is asked for.
 
+use std::io::{self, Write};
+
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::dxf::flat_dxf;
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
 use aptum_formats::obj::folded_obj;
-use aptum_formats::pdf::{hand_cut_pages, hand_cut_pdf, print_pdf};
+use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
 
 /// A file that a job has.
@@ -48,7 +50,7 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
     if prepared.is_printed() {
         all.push(file("print.pdf".to_owned(), sheets.max(1), OutputKind::Print));
     }
-    let pages = hand_cut_pages(prepared);
+    let pages = prepared.hand_cut_pages();
     all.push(file("hand-cut.pdf".to_owned(), pages, OutputKind::HandCut));
     let mut first = 1;
     for run in prepared.layout.runs.iter().filter(|run| run.sheets > 0) {
@@ -83,31 +85,34 @@ pub struct Desired<'a> {
 }
 
 impl Desired<'_> {
-    /// The bytes of a file; `None` for one that the job does not have.
-    #[must_use]
-    pub fn write(&self, kind: OutputKind) -> Option<Vec<u8>> {
+    /// Writes one of the job's [`outputs`].
+    ///
+    /// # Errors
+    /// What `out` says, or that the job has no such file.
+    pub fn write(&self, kind: OutputKind, out: &mut dyn Write) -> io::Result<()> {
         let Self { job, prepared, .. } = self;
+        let none = || io::Error::new(io::ErrorKind::NotFound, "the job has no such file");
+        let piece = |at: usize| prepared.pieces.get(at).ok_or_else(none);
         match kind {
-            OutputKind::Print => print_pdf(job, prepared),
-            OutputKind::HandCut => Some(hand_cut_pdf(job, prepared)),
+            OutputKind::Print => print_pdf(job, prepared, out),
+            OutputKind::HandCut => hand_cut_pdf(job, prepared, out),
             OutputKind::Cut([sheet, _]) => {
-                cut_svg(job, prepared, sheet, self.marks).map(String::into_bytes)
+                let svg = cut_svg(job, prepared, sheet, self.marks).ok_or_else(none)?;
+                out.write_all(svg.as_bytes())
             }
-            OutputKind::FlatDxf(piece) => Some(flat_dxf(prepared.pieces.get(piece)?)),
+            OutputKind::FlatDxf(at) => out.write_all(&flat_dxf(piece(at)?)),
             OutputKind::FlatFold(at) => {
-                let name = job.pieces().nth(at)?.name.to_owned();
-                Some(flat_fold(&name, prepared.pieces.get(at)?).into_bytes())
+                let name = job.pieces().nth(at).ok_or_else(none)?.name;
+                out.write_all(flat_fold(name, piece(at)?).as_bytes())
             }
             OutputKind::FoldedGltf(at) => {
-                let (piece, drawn) = (job.pieces().nth(at)?, prepared.pieces.get(at)?);
-                let card = self.workshop.stocks.get(piece.stock);
+                let named = job.pieces().nth(at).ok_or_else(none)?;
+                let card = self.workshop.stocks.get(named.stock);
                 let card = card.map_or("#ffffff", |stock| &stock.colour);
-                let printed = piece.face.and_then(|face| face.colour.as_deref()).unwrap_or(card);
-                Some(folded_gltf(piece.name, drawn, printed, card).into_bytes())
+                let printed = named.face.and_then(|face| face.colour.as_deref()).unwrap_or(card);
+                out.write_all(folded_gltf(named.name, piece(at)?, printed, card).as_bytes())
             }
-            OutputKind::FoldedObj(piece) => {
-                Some(folded_obj(prepared.pieces.get(piece)?).into_bytes())
-            }
+            OutputKind::FoldedObj(at) => out.write_all(folded_obj(piece(at)?).as_bytes()),
         }
     }
 }

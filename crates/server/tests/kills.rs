@@ -40,7 +40,9 @@ fn ask(host: &str, method: &str, path: &str, body: &[u8]) -> Option<(u16, Value)
     let text = String::from_utf8_lossy(&answer).into_owned();
     let (head, body) = text.split_once("\r\n\r\n")?;
     let status = head.split(' ').nth(1)?.parse().ok()?;
-    Some((status, serde_json::from_str(body).unwrap_or(Value::Null)))
+    // An answer that was broken off by the kill acknowledges nothing.
+    let value = if body.is_empty() { Value::Null } else { serde_json::from_str(body).ok()? };
+    Some((status, value))
 }
 
 /// What was acknowledged: each job's name, and each record that was added or removed.

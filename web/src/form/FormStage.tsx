@@ -171,14 +171,14 @@ export function FormStage(props: StageProps) {
         <Rows
           title="Size"
           aside={
-            flat.sizes_text && (
+            flat.has_basis && (
               <Switch label="Measured" value={basis} choices={BASES} onChoose={measure} />
             )
           }
         >
           {flat.figures.filter(isSize).map(row)}
           {flat.sizes_text &&
-            BASES.filter(({ value }) => value !== basis).map(({ value }) => (
+            BASES.filter(({ value }) => value !== (flat.has_basis ? basis : 'crease')).map(({ value }) => (
               <Result
                 key={value}
                 label={OTHERS[value].label}

@@ -208,6 +208,8 @@ pub struct Design {
     pub limits: Vec<Limit>,
     /// What it holds, mm³.
     pub volume: Option<f64>,
+    /// Its sizes inside and outside, where they do not follow from the figures alone.
+    pub measured: Option<[Vec<f64>; 2]>,
     /// How it stands.
     pub stand: Stand,
     /// The way its main folds run, which should be the grain's.
@@ -231,6 +233,7 @@ impl Design {
             spans: Vec::new(),
             limits: Vec::new(),
             volume: None,
+            measured: None,
             stand,
             folds: Axis::Along,
             ruling: 0.0,
@@ -302,6 +305,14 @@ impl Design {
     #[must_use]
     pub const fn holds(mut self, volume: f64) -> Self {
         self.volume = Some(volume);
+        self
+    }
+
+    /// The same, being so large inside and outside, in the order of its figures: for sizes that are set
+    /// neither inside nor outside nor at the creases of walls that stand square.
+    #[must_use]
+    pub fn measures(mut self, inside: Vec<f64>, outside: Vec<f64>) -> Self {
+        self.measured = Some([inside, outside]);
         self
     }
 

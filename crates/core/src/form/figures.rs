@@ -70,7 +70,7 @@ pub(super) fn resolve(
     let mut sizes = Sizes::default();
     for param in structure.params {
         let bounds = (param.bounds)(&figures);
-        let more = param.added(form.basis, t, c);
+        let more = param.added(form.basis, &figures, c);
         let standard = (param.standard)(&figures).clamp(bounds.least, bounds.most) + more;
         let set = form.figures.get(param.key).copied().flatten();
         let value = set.unwrap_or(standard);
@@ -93,8 +93,8 @@ pub(super) fn resolve(
         if matches!(param.kind, Kind::Size { .. }) {
             sizes.keys.push(param.key.to_owned());
             sizes.inside.push(inside);
-            sizes.crease.push(inside + param.added(Basis::Crease, t, c));
-            sizes.outside.push(inside + param.added(Basis::Outside, t, c));
+            sizes.crease.push(inside + param.added(Basis::Crease, &figures, c));
+            sizes.outside.push(inside + param.added(Basis::Outside, &figures, c));
         }
         shown.push(Figure {
             field,
@@ -190,7 +190,7 @@ fn too_thick(
     let room = figures[thinnest.key];
     if t > room * THICKEST_WALL {
         let field = format!("form.{}", thinnest.key);
-        let least = t / THICKEST_WALL + thinnest.added(form.basis, t, c);
+        let least = t / THICKEST_WALL + thinnest.added(form.basis, figures, c);
         faults.add(InputError::new(
             &field,
             format!(

@@ -120,6 +120,11 @@ impl Part {
         if drawn == LineKind::Cut { self.edge } else { drawn }
     }
 
+    /// The kinds of its lines, its edge's too; some may come more than once.
+    pub fn kinds(&self) -> impl Iterator<Item = LineKind> {
+        self.lines.iter().map(|line| self.kind(line.kind)).chain([self.edge])
+    }
+
     /// The card of one such blank in mm², what is cut out of it taken off.
     #[must_use]
     pub fn area(&self) -> f64 {

@@ -160,12 +160,16 @@ impl Form {
             parts.extend(backing_layer(&parts, backing, border.clamp(0.0, 50.0)));
         }
         faults.or(())?;
+        let mut sizes = resolved.sizes;
+        if let Some([inside, outside]) = design.measured {
+            (sizes.inside, sizes.outside) = (inside, outside);
+        }
         let bounds = flat::arrange(&mut parts);
         let mut flat = Flat {
             bounds,
             dimensions: Vec::new(),
             figures: resolved.shown,
-            sizes: resolved.sizes,
+            sizes,
             volume: design.volume,
             folds: design.folds,
             folding: Folding {
@@ -216,10 +220,16 @@ impl Form {
     pub fn with_inside(&self, inside: &[(String, f64)], caliper: f64) -> Self {
         let mut changed = self.clone();
         let Ok(structure) = self.structure() else { return changed };
-        let c = figures::clearance(structure, self, &Figures::of(caliper, &[]));
+        let mut plain = Self { basis: Basis::Inside, ..self.clone() };
+        plain.figures.extend(inside.iter().map(|(key, value)| (key.clone(), Some(*value))));
+        // Where these sizes cannot be had, the figures that stand on them are as they were.
+        let resolve = |form: &Self| figures::resolve(structure, form, caliper, Unit::Mm);
+        let Ok(resolved) = resolve(&plain).or_else(|_| resolve(self)) else { return plain };
+        let c = figures::clearance(structure, self, &resolved.figures);
         for (key, value) in inside {
-            let more =
-                structure.param(key).map_or(0.0, |param| param.added(self.basis, caliper, c));
+            let more = structure
+                .param(key)
+                .map_or(0.0, |param| param.added(self.basis, &resolved.figures, c));
             changed.figures.insert(key.clone(), Some(value + more));
         }
         changed

@@ -16,6 +16,8 @@ pub enum Kind {
         outside: f64,
         /// Clearances from inside to outside: of what goes over the piece.
         play: f64,
+        /// Figures that stand on top of it, such as a handle.
+        under: &'static [&'static str],
     },
     /// Any other length in mm.
     Length,
@@ -76,7 +78,7 @@ impl Param {
         [crease, outside]: [f64; 2],
         standard: fn(&Figures) -> f64,
     ) -> Self {
-        let kind = Kind::Size { crease, outside, play: 0.0 };
+        let kind = Kind::Size { crease, outside, play: 0.0, under: &[] };
         Self { key, label, note, kind, standard, bounds: |_| SIZE }
     }
 
@@ -129,11 +131,23 @@ impl Param {
         self
     }
 
-    /// What a basis adds to the inside dimension, mm, in card of caliper `t` with the clearance `c`.
-    pub(super) const fn added(&self, basis: Basis, t: f64, c: f64) -> f64 {
+    /// The same, with those figures on top of it when closed; they come before it.
+    #[must_use]
+    pub const fn carrying(mut self, figures: &'static [&'static str]) -> Self {
+        if let Kind::Size { under, .. } = &mut self.kind {
+            *under = figures;
+        }
+        self
+    }
+
+    /// What a basis adds to the inside dimension, mm, with the clearance `c` and the figures so far.
+    pub(super) fn added(&self, basis: Basis, figures: &Figures, c: f64) -> f64 {
         match (self.kind, basis) {
-            (Kind::Size { crease, .. }, Basis::Crease) => crease * t,
-            (Kind::Size { outside, play, .. }, Basis::Outside) => outside * t + play * c,
+            (Kind::Size { crease, .. }, Basis::Crease) => crease * figures.t,
+            (Kind::Size { outside, play, under, .. }, Basis::Outside) => {
+                let above: f64 = under.iter().map(|key| figures[key]).sum();
+                outside * figures.t + play * c + above
+            }
             _ => 0.0,
         }
     }

@@ -243,6 +243,15 @@ pub fn least_notes(sheets: u32) -> Vec2 {
     Vec2::new(code_length(sheets) + 1.0, LINE)
 }
 
+/// Size of a row of the legend that goes with lines printed by kind, mm.
+pub const LEGEND_ROW: Vec2 = Vec2::new(38.0, 5.0);
+
+/// What a legend of so many kinds takes, mm.
+#[must_use]
+pub fn legend_size(kinds: usize) -> Vec2 {
+    Vec2::new(LEGEND_ROW.x, LEGEND_ROW.y * kinds as f64)
+}
+
 /// Takes room for the notes of a sheet of so many: the longest scale that has any, the code beside or above
 /// it, along the sheet's foot or its side; else the code alone. `None` without room, since pieces must not
 /// carry them.

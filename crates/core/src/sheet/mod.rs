@@ -28,7 +28,9 @@ pub(crate) use code::{NO_CODE, SheetCode};
 pub use compare::{MarkChoice, best_marks, compare_marks};
 pub(crate) use lay::{in_rows, laid_of, lay};
 pub use layout::{Layout, SheetRun};
-pub use margin_notes::{FreeRoom, LINE, Notes, NotesForm, least_notes, place_notes};
+pub use margin_notes::{
+    FreeRoom, LEGEND_ROW, LINE, Notes, NotesForm, least_notes, legend_size, place_notes,
+};
 pub use marks::{Marks, PlacedMark, Sign, place_marks};
 pub use misfit::{Misfit, misfit};
 pub(crate) use order::order;

@@ -2,6 +2,7 @@
 
 mod grammage;
 mod length;
+mod tokens;
 mod unit;
 
 pub use grammage::{BasisSheet, GrammageError, grammage_from_basis_weight, parse_grammage};

@@ -1,11 +1,13 @@
 //! Pages and shared drawings, written as a PDF file.
 
-use std::io::Write;
+use std::fmt::Write as _;
+use std::io::{self, Write};
 
 use aptum_core::geometry::Rect;
 use flate2::Compression;
 use flate2::write::ZlibEncoder;
-use pdf_writer::{Filter, Finish, Name, Pdf, Ref, TextStr};
+use pdf_writer::writers::{Catalog, DocumentInfo};
+use pdf_writer::{Chunk, Filter, Name, Ref, TextStr};
 
 use super::canvas::real;
 
@@ -28,101 +30,149 @@ pub(super) struct Page {
 #[derive(Clone, Copy)]
 pub(super) struct Content(Ref);
 
-/// A file in the making.
-pub(super) struct Document {
-    pdf: Pdf,
-    next: i32,
+/// A file in the making: every object goes out as soon as it is whole, so that a file of any length takes
+/// the room of a page.
+pub(super) struct Document<'a> {
+    out: &'a mut dyn Write,
+    /// Bytes that have gone out.
+    written: u64,
+    /// Where each object starts, by its number less one.
+    starts: Vec<u64>,
     shared: Vec<(String, Ref)>,
-    pages: Vec<Page>,
-    title: String,
+    pages: Vec<Ref>,
 }
 
-impl Document {
-    pub fn new(title: &str) -> Self {
-        Self {
-            pdf: Pdf::new(),
-            next: 4,
-            shared: Vec::new(),
-            pages: Vec::new(),
-            title: title.to_owned(),
-        }
+/// Objects whose numbers are known from the start.
+const CATALOG: Ref = Ref::new(1);
+const TREE: Ref = Ref::new(2);
+const INFO: Ref = Ref::new(3);
+
+impl<'a> Document<'a> {
+    pub fn new(title: &str, out: &'a mut dyn Write) -> io::Result<Self> {
+        let starts = vec![0; 3];
+        let mut document = Self { out, written: 0, starts, shared: Vec::new(), pages: Vec::new() };
+        // The second line tells programs that the file is binary (ISO 32000, 7.5.2).
+        document.put(b"%PDF-1.7\n%\xc2\xb5\xc2\xb6\n\n")?;
+        document.object(CATALOG, |chunk| {
+            let mut root = chunk.indirect(CATALOG).start::<Catalog<'_>>();
+            root.pages(TREE);
+            root.viewer_preferences().pair(Name(b"PrintScaling"), Name(b"None"));
+        })?;
+        document.object(INFO, |chunk| {
+            let mut info = chunk.indirect(INFO).start::<DocumentInfo<'_>>();
+            info.title(TextStr(title)).producer(TextStr("Aptum"));
+        })?;
+        Ok(document)
+    }
+
+    fn put(&mut self, bytes: &[u8]) -> io::Result<()> {
+        self.out.write_all(bytes)?;
+        self.written += bytes.len() as u64;
+        Ok(())
     }
 
     fn id(&mut self) -> Ref {
-        let id = Ref::new(self.next);
-        self.next += 1;
-        id
+        self.starts.push(0);
+        number(self.starts.len())
+    }
+
+    /// Writes one object.
+    fn object(&mut self, id: Ref, write: impl FnOnce(&mut Chunk)) -> io::Result<()> {
+        let mut chunk = Chunk::new();
+        write(&mut chunk);
+        if let Some(start) =
+            usize::try_from(id.get() - 1).ok().and_then(|at| self.starts.get_mut(at))
+        {
+            *start = self.written;
+        }
+        self.put(chunk.as_bytes())
     }
 
     /// A drawing in mm that contents can place by name, however often.
-    pub fn share(&mut self, name: &str, drawing: &[u8], bounds: Rect) {
+    pub fn share(&mut self, name: &str, drawing: &[u8], bounds: Rect) -> io::Result<()> {
         let id = self.id();
         let packed = pack(drawing);
-        let mut form = self.pdf.form_xobject(id, &packed);
-        form.filter(Filter::FlateDecode);
-        form.bbox(pdf_writer::Rect::new(
-            real(bounds.x0),
-            real(bounds.y0),
-            real(bounds.x1),
-            real(bounds.y1),
-        ));
-        form.finish();
+        self.object(id, |chunk| {
+            let mut form = chunk.form_xobject(id, &packed);
+            form.filter(Filter::FlateDecode);
+            form.bbox(pdf_writer::Rect::new(
+                real(bounds.x0),
+                real(bounds.y0),
+                real(bounds.x1),
+                real(bounds.y1),
+            ));
+        })?;
         self.shared.push((name.to_owned(), id));
+        Ok(())
     }
 
     /// A drawing in mm with y down, as a page content for pages `height` mm high.
-    pub fn content(&mut self, drawing: &[u8], height: f64) -> Content {
+    pub fn content(&mut self, drawing: &[u8], height: f64) -> io::Result<Content> {
         let id = self.id();
         let mut whole = format!("q\n{POINT} 0 0 {} 0 {} cm\n", -POINT, height * POINT).into_bytes();
         whole.extend_from_slice(drawing);
         whole.extend_from_slice(b"\nQ\n");
         let packed = pack(&whole);
-        self.pdf.stream(id, &packed).filter(Filter::FlateDecode);
-        Content(id)
+        self.object(id, |chunk| {
+            chunk.stream(id, &packed).filter(Filter::FlateDecode);
+        })?;
+        Ok(Content(id))
     }
 
-    pub fn page(&mut self, page: Page) {
-        self.pages.push(page);
-    }
-
-    pub fn finish(mut self) -> Vec<u8> {
-        let (catalog, tree, info) = (Ref::new(1), Ref::new(2), Ref::new(3));
-        let mut root = self.pdf.catalog(catalog);
-        root.pages(tree);
-        root.viewer_preferences().pair(Name(b"PrintScaling"), Name(b"None"));
-        root.finish();
-        self.pdf.document_info(info).title(TextStr(&self.title)).producer(TextStr("Aptum"));
-
-        let ids: Vec<Ref> = (0..self.pages.len()).map(|_| self.id()).collect();
-        let count = i32::try_from(ids.len()).unwrap_or(i32::MAX);
-        self.pdf.pages(tree).kids(ids.iter().copied()).count(count);
-        for (id, page) in ids.into_iter().zip(&self.pages) {
-            let height = page.media.height();
-            let flip = |rect: Rect| {
-                pdf_writer::Rect::new(
-                    real(rect.x0 * POINT),
-                    real((height - rect.y1) * POINT),
-                    real(rect.x1 * POINT),
-                    real((height - rect.y0) * POINT),
-                )
-            };
-            let mut writer = self.pdf.page(id);
-            writer.parent(tree);
+    /// The next page.
+    pub fn page(&mut self, page: &Page) -> io::Result<()> {
+        let id = self.id();
+        let height = page.media.height();
+        let flip = |rect: Rect| {
+            pdf_writer::Rect::new(
+                real(rect.x0 * POINT),
+                real((height - rect.y1) * POINT),
+                real(rect.x1 * POINT),
+                real((height - rect.y0) * POINT),
+            )
+        };
+        let shared = std::mem::take(&mut self.shared);
+        self.object(id, |chunk| {
+            let mut writer = chunk.page(id);
+            writer.parent(TREE);
             writer.media_box(flip(page.media));
             writer.trim_box(flip(page.trim));
             writer.bleed_box(flip(page.bleed));
             writer.contents_array(page.contents.iter().map(|content| content.0));
             let mut resources = writer.resources();
             let mut drawings = resources.x_objects();
-            for (name, id) in &self.shared {
+            for (name, id) in &shared {
                 drawings.pair(Name(name.as_bytes()), *id);
             }
-            drawings.finish();
-            resources.finish();
-            writer.finish();
-        }
-        self.pdf.finish()
+        })?;
+        self.shared = shared;
+        self.pages.push(id);
+        Ok(())
     }
+
+    /// Writes what closes the file: the pages' tree, and where each object starts (ISO 32000, 7.5.4).
+    pub fn finish(mut self) -> io::Result<()> {
+        let pages = std::mem::take(&mut self.pages);
+        let count = i32::try_from(pages.len()).unwrap_or(i32::MAX);
+        self.object(TREE, |chunk| {
+            chunk.pages(TREE).kids(pages).count(count);
+        })?;
+        let (table, size) = (self.written, self.starts.len() + 1);
+        let mut rows = format!("xref\n0 {size}\n0000000000 65535 f\r\n");
+        for start in &self.starts {
+            let _ = write!(rows, "{start:010} 00000 n\r\n");
+        }
+        let _ = write!(
+            rows,
+            "trailer\n<<\n  /Size {size}\n  /Root 1 0 R\n  /Info 3 0 R\n>>\nstartxref\n{table}\n%%EOF"
+        );
+        self.put(rows.as_bytes())
+    }
+}
+
+/// The number of an object from how many there are.
+fn number(count: usize) -> Ref {
+    Ref::new(i32::try_from(count).unwrap_or(i32::MAX))
 }
 
 fn pack(bytes: &[u8]) -> Vec<u8> {

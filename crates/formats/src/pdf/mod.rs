@@ -6,8 +6,8 @@ mod hand_cut;
 mod notes;
 mod print;
 
+pub use hand_cut::hand_cut_pdf;
 pub(crate) use hand_cut::lines_by_kind;
-pub use hand_cut::{hand_cut_pages, hand_cut_pdf};
 pub use notes::{code_words, scale_rule, scale_words};
 pub use print::{caption_outlines, print_pdf};
 

@@ -1,5 +1,7 @@
 //! The print file: art and marks, no lines.
 
+use std::io::{self, Write};
+
 use aptum_core::face::Art;
 use aptum_core::geometry::{BezPath, Rect};
 use aptum_core::{Job, Prepared};
@@ -10,17 +12,16 @@ use crate::lettering::{Anchor, letter, letter_into};
 /// Ink of captions.
 const CAPTION: &str = "#22302f";
 
-/// What is printed, a page per sheet; `None` for a job that is only cut.
+/// What is printed, a page per sheet; a job that is only cut has marks alone.
 ///
 /// MediaBox is the page. TrimBox is the page too, or the blank's bounds where one piece lies alone
 /// on it; BleedBox lies around the trim by the bleed. Each piece's art is in the file once.
-#[must_use]
-pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
-    if !prepared.is_printed() {
-        return None;
-    }
+///
+/// # Errors
+/// What writing to `out` says.
+pub fn print_pdf(job: &Job, prepared: &Prepared, out: &mut dyn Write) -> io::Result<()> {
     let page = prepared.windows.page;
-    let mut document = Document::new(&job.name);
+    let mut document = Document::new(&job.name, out)?;
 
     for (number, blank) in prepared.blanks().enumerate() {
         let Some(art) = blank.art else { continue };
@@ -33,7 +34,7 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
             canvas.fill(&words, CAPTION);
         }
         let bounds = blank.part.bounds.inflate(art.bleed, art.bleed);
-        document.share(&part_name(number), &canvas.finish(), bounds);
+        document.share(&part_name(number), &canvas.finish(), bounds)?;
     }
 
     let mut canvas = Canvas::new();
@@ -43,7 +44,7 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
     if let Some(sign) = &prepared.marks.sign {
         canvas.fill_black(&letter_into(&sign.text, sign.place));
     }
-    let marks = document.content(&canvas.finish(), page.height());
+    let marks = document.content(&canvas.finish(), page.height())?;
 
     let blanks: Vec<_> = prepared.blanks().collect();
     let sheets = prepared.layout.sheets();
@@ -57,7 +58,7 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
         if let Some(notes) = notes {
             notes::draw_scale(&mut canvas, notes, job.unit);
         }
-        let copies = document.content(&canvas.finish(), page.height());
+        let copies = document.content(&canvas.finish(), page.height())?;
         let (trim, bleed) = match run.placements.as_slice() {
             [alone] => {
                 let bounds = blanks.get(alone.part).map_or(page, |blank| blank.part.bounds);
@@ -74,15 +75,15 @@ pub fn print_pdf(job: &Job, prepared: &Prepared) -> Option<Vec<u8>> {
             if let Some(notes) = notes {
                 let mut canvas = Canvas::new();
                 notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
-                contents.push(document.content(&canvas.finish(), page.height()));
+                contents.push(document.content(&canvas.finish(), page.height())?);
             }
-            document.page(Page { media: page, trim, bleed, contents });
+            document.page(&Page { media: page, trim, bleed, contents })?;
         }
     }
     if number == 0 {
-        document.page(empty_page(page, marks));
+        document.page(&empty_page(page, marks))?;
     }
-    Some(document.finish())
+    document.finish()
 }
 
 /// A PDF has at least one page: marks alone, when no copy fits.

@@ -1,13 +1,14 @@
 //! The files of a job, made from its current revision.
 
-use std::io::{Cursor, Write};
+use std::io::Write;
 use std::sync::Arc;
 
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
 use rocket::http::{ContentType, Header};
+use rocket::response::{self, Responder, Response};
 use rocket::serde::json::Json;
-use rocket::{Responder, State, get};
+use rocket::{Request, State, get};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -17,6 +18,7 @@ use zip::write::SimpleFileOptions;
 use super::Problem;
 use crate::desk::Desk;
 use crate::output::{Desired, OutputKind, marks_wanted, outputs};
+use crate::sending::Body;
 use crate::shelf;
 use crate::store::Store;
 
@@ -41,10 +43,9 @@ pub struct FileInfo {
     sheets: Option<[u32; 2]>,
 }
 
-/// A file as a download.
-#[derive(Responder)]
+/// A file as a download, sent while it is made.
 pub struct Download {
-    bytes: Vec<u8>,
+    body: Body,
     kind: ContentType,
     disposition: Header<'static>,
 }
@@ -62,8 +63,15 @@ fn media_type(name: &str) -> ContentType {
     }
 }
 
+/// What a download is called: its job's name and its own.
+struct Named {
+    job: String,
+    file: String,
+}
+
 impl Download {
-    fn new(job: &str, name: &str, bytes: Vec<u8>) -> Self {
+    fn new((named, body): (Named, Body)) -> Self {
+        let Named { job, file: name } = named;
         let safe: String = job
             .chars()
             .take(80)
@@ -71,10 +79,16 @@ impl Download {
             .collect();
         let disposition = format!("attachment; filename=\"{safe}-{name}\"");
         Self {
-            bytes,
-            kind: media_type(name),
+            body,
+            kind: media_type(&name),
             disposition: Header::new("Content-Disposition", disposition),
         }
+    }
+}
+
+impl<'r> Responder<'r, 'static> for Download {
+    fn respond_to(self, _: &'r Request<'_>) -> response::Result<'static> {
+        Response::build().header(self.kind).header(self.disposition).streamed_body(self.body).ok()
     }
 }
 
@@ -145,23 +159,28 @@ async fn one(
     marks: Option<String>,
     choose: impl FnOnce(&Prepared) -> Result<(String, OutputKind), Problem> + Send + 'static,
 ) -> Result<Download, Problem> {
-    desk.slow(move |store| {
+    let file = desk.file(move |store| {
         let (job, workshop, prepared) = found(store, id)?;
-        let (name, kind) = choose(&prepared)?;
+        let (file, kind) = choose(&prepared)?;
         let marks = marks_wanted(marks.as_deref());
-        let desired = Desired { job: &job, prepared: &prepared, workshop: &workshop, marks };
-        let bytes = desired.write(kind).ok_or_else(|| {
-            Problem::missing("This job is only cut: switch its printed face on to print it")
-        })?;
-        Ok(Download::new(&job.name, &name, bytes))
-    })
-    .await
+        let named = Named { job: job.name.clone(), file };
+        Ok((named, move |out: &mut dyn Write| {
+            Desired { job: &job, prepared: &prepared, workshop: &workshop, marks }.write(kind, out)
+        }))
+    });
+    file.await.map(Download::new)
 }
 
 /// The print PDF.
 #[get("/jobs/<id>/print.pdf")]
 pub async fn print(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
-    one(desk, id, None, |_| Ok(("print.pdf".to_owned(), OutputKind::Print))).await
+    one(desk, id, None, |prepared| {
+        if prepared.is_printed() {
+            return Ok(("print.pdf".to_owned(), OutputKind::Print));
+        }
+        Err(Problem::missing("This job is only cut: switch its printed face on to print it"))
+    })
+    .await
 }
 
 /// The hand-cut PDF.
@@ -208,35 +227,34 @@ pub async fn piece(desk: &State<Desk>, id: i32, name: String) -> Result<Download
 /// Every file of the job in one zip, and the job's archive; sheets that are cut alike are in it once.
 #[get("/jobs/<id>/files.zip?<marks>")]
 pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<Download, Problem> {
-    desk.slow(move |store| {
+    let file = desk.file(move |store| {
         let (job, workshop, prepared) = found(store, id)?;
         let marks = marks_wanted(marks.as_deref());
-        let desired = Desired { job: &job, prepared: &prepared, workshop: &workshop, marks };
-        let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
-        let options = SimpleFileOptions::default();
-        let mut add = |name: &str, bytes: &[u8]| {
-            zip.start_file(name, options).map_err(|error| Problem::zip(&error))?;
-            zip.write_all(bytes).map_err(|error| Problem::zip(&error))
-        };
-        for output in outputs(&prepared) {
-            if let Some(bytes) = desired.write(output.kind) {
-                add(&output.name, &bytes)?;
+        let archive = JobFile::new(&job, &workshop).to_archive()?;
+        let named = Named { job: job.name.clone(), file: "files.zip".to_owned() };
+        Ok((named, move |out: &mut dyn Write| {
+            let desired = Desired { job: &job, prepared: &prepared, workshop: &workshop, marks };
+            let mut zip = ZipWriter::new_stream(out);
+            for output in outputs(&prepared) {
+                zip.start_file(output.name, SimpleFileOptions::default())?;
+                desired.write(output.kind, &mut zip)?;
             }
-        }
-        add("job.aptum", &JobFile::new(&job, &workshop).to_archive()?)?;
-        let bytes = zip.finish().map_err(|error| Problem::zip(&error))?.into_inner();
-        Ok(Download::new(&job.name, "files.zip", bytes))
-    })
-    .await
+            zip.start_file("job.aptum", SimpleFileOptions::default())?;
+            zip.write_all(&archive)?;
+            zip.finish().map(drop).map_err(Into::into)
+        }))
+    });
+    file.await.map(Download::new)
 }
 
 /// The job as an archive.
 #[get("/jobs/<id>/job.aptum")]
 pub async fn archive(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
-    desk.slow(move |store| {
+    let file = desk.file(move |store| {
         let job = store.job(id)?.job;
         let bytes = JobFile::new(&job, &store.workshop()?).to_archive()?;
-        Ok(Download::new(&job.name, "job.aptum", bytes))
-    })
-    .await
+        let named = Named { job: job.name, file: "job.aptum".to_owned() };
+        Ok((named, move |out: &mut dyn Write| out.write_all(&bytes)))
+    });
+    file.await.map(Download::new)
 }

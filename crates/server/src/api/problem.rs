@@ -90,16 +90,6 @@ impl Problem {
         )
     }
 
-    /// Files that could not be put together.
-    pub fn zip(error: &dyn std::fmt::Display) -> Self {
-        Self::new(
-            500,
-            "/problems/zip",
-            "No zip",
-            format!("The files could not be packed ({error}): take them one by one"),
-        )
-    }
-
     /// Work that ended by a fault of the program.
     pub fn broken() -> Self {
         Self::new(

@@ -1,7 +1,8 @@
 //! `aptum export`: the files that the page gives, or every job as an archive.
 
 use std::error::Error;
-use std::io::Write;
+use std::fs::File;
+use std::io::{self, BufWriter, Write};
 use std::path::Path;
 use std::process::ExitCode;
 
@@ -23,10 +24,10 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
         if let crate::output::OutputKind::Cut([first, last]) = output.kind {
             for sheet in first..=last {
                 let kind = crate::output::OutputKind::Cut([sheet, sheet]);
-                write(out, &format!("cut-{sheet}.svg"), desired.write(kind))?;
+                write(out, &format!("cut-{sheet}.svg"), |file| desired.write(kind, file))?;
             }
         } else {
-            write(out, &output.name, desired.write(output.kind))?;
+            write(out, &output.name, |file| desired.write(output.kind, file))?;
         }
     }
     Ok(())
@@ -46,7 +47,7 @@ pub(super) fn all(data: &Path, out: &Path) -> Result<ExitCode, Box<dyn Error>> {
                     .take(60)
                     .collect();
                 let bytes = JobFile::new(&job, &found.workshop).to_archive()?;
-                write(out, &format!("{id}-{safe}.aptum"), Some(bytes))?;
+                write(out, &format!("{id}-{safe}.aptum"), |file| file.write_all(&bytes))?;
             }
             Err(why) => {
                 let _ = writeln!(std::io::stderr(), "aptum: {why}");
@@ -58,14 +59,21 @@ pub(super) fn all(data: &Path, out: &Path) -> Result<ExitCode, Box<dyn Error>> {
 }
 
 /// Whole or not at all: a full disk must not leave half a file under the right name.
-fn write(out: &Path, name: &str, bytes: Option<Vec<u8>>) -> Result<(), Box<dyn Error>> {
-    let Some(bytes) = bytes else { return Ok(()) };
+fn write(
+    out: &Path,
+    name: &str,
+    bytes: impl FnOnce(&mut dyn Write) -> io::Result<()>,
+) -> Result<(), Box<dyn Error>> {
     std::fs::create_dir_all(out).map_err(|error| format!("{}: {error}", out.display()))?;
     let path = out.join(name);
     let part = out.join(format!("{name}.part"));
-    std::fs::write(&part, &bytes)
-        .and_then(|()| std::fs::rename(&part, &path))
-        .map_err(|error| format!("{}: {error}", path.display()))?;
+    let whole = || {
+        let mut file = BufWriter::new(File::create(&part)?);
+        bytes(&mut file)?;
+        file.into_inner()?.sync_all()?;
+        std::fs::rename(&part, &path)
+    };
+    whole().map_err(|error| format!("{}: {error}", path.display()))?;
     writeln!(std::io::stdout(), "{}", path.display())?;
     Ok(())
 }

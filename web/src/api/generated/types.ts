@@ -601,6 +601,10 @@ lines: Array<LineView>, panels: Array<PanelView>, dimensions: Array<Dimension>, 
  */
 sizes_text: [string, string, string] | null, 
 /**
+ * True where its sizes may be set in each of the three ways.
+ */
+has_basis: boolean, 
+/**
  * What it holds, as text.
  */
 volume_text: string | null, 

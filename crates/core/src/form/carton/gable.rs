@@ -27,7 +27,7 @@ pub const STRUCTURE: Structure = Structure {
     family: Family::Cartons,
     about: "A carton with a roof and a handle, for carrying home.",
     uses: &["box", "handle", "carry", "favour", "lunch", "gift", "hand hole"],
-    params: &[LENGTH, WIDTH, HEIGHT, CLEARANCE, RISE, HANDLE, GRIP, GLUE_PARAM, LOCK],
+    params: &[LENGTH, WIDTH, CLEARANCE, RISE, HANDLE, HEIGHT, GRIP, GLUE_PARAM, LOCK],
     presets: &[
         Preset { name: "Favour", figures: &[("length", 80.0), ("width", 50.0), ("height", 60.0)] },
         Preset {
@@ -44,10 +44,11 @@ const WIDTH: Param = super::ends::WIDTH
 
 const HEIGHT: Param = Param::size(
     "height",
-    ["Height", "From the base to where the roof starts."],
-    [1.0, 3.0],
+    ["Height", "From the base to where the roof starts; outside, to the top of the handle."],
+    [1.0, 3.5],
     |_| 60.0,
-);
+)
+.carrying(&["rise", "handle"]);
 
 const RISE: Param = Param::length(
     "rise",

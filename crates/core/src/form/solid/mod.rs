@@ -4,5 +4,7 @@ mod net;
 pub mod platonic;
 pub mod prism;
 pub mod pyramid;
+mod tabs;
 
-pub(super) use net::{Net, Solid, TAB};
+pub(super) use net::{Net, Solid};
+pub(super) use tabs::TAB;

@@ -2,6 +2,8 @@
 //!
 //! The edge is measured where the faces' middles meet: half a caliper of the card lies inside it.
 
+use nalgebra::{Point3, Vector3};
+
 use super::{Net, Solid, TAB};
 use crate::form::design::{Design, Stand};
 use crate::form::figures::{Bounds, Figures, Param};
@@ -168,7 +170,11 @@ fn cuboid(f: &Figures, [x, y, z]: [f64; 3]) -> Design {
         vec![("length", 0, [4, 5]), ("height", 0, [4, 6]), ("width", 1, [5, 1])]
     };
     let net = Net { solid: &solid, t: f.t, tab: f["tab"], spans };
-    net.design(Stand::Upright).holds(x * y * z)
+    let over = |more: f64| {
+        let all = if f["length"].is_nan() { vec![x] } else { vec![x, y, z] };
+        all.into_iter().map(|size| size + more).collect()
+    };
+    net.design(Stand::Upright).holds(x * y * z).measures(over(-f.t), over(f.t))
 }
 
 /// A solid whose faces are those planes of corners that leave all others on one side, scaled from
@@ -188,13 +194,16 @@ fn regular(f: &Figures, mut corners: Vec<[f64; 3]>, unit: f64, volume: f64) -> D
     let solid = Solid { corners, faces, hangs_on };
     let edge = [solid.faces[0].1[0], solid.faces[0].1[1]];
     let net = Net { solid: &solid, t: f.t, tab: f["tab"], spans: vec![("edge", 0, edge)] };
-    net.design(Stand::Lying).holds(volume)
+    // All faces touch one sphere, which grows and shrinks with the solid.
+    let middle = solid.faces[0].1.iter().map(|corner| Point3::from(solid.corners[*corner]).coords);
+    let radius = middle.sum::<Vector3<f64>>().norm() / solid.faces[0].1.len() as f64;
+    let over = |out: f64| vec![f["edge"] * (radius + out) / radius];
+    net.design(Stand::Lying).holds(volume).measures(over(-f.t / 2.0), over(f.t / 2.0))
 }
 
 /// The faces of a regular solid: for each corner and two of its neighbours that bound a face, the
 /// corners in that plane, clockwise seen from outside.
 fn hull(corners: &[[f64; 3]], edge: f64) -> Vec<Vec<usize>> {
-    use nalgebra::Vector3;
     let at = |index: usize| Vector3::from(corners[index]);
     let near = |a: usize, b: usize| ((at(a) - at(b)).norm() - edge).abs() < edge * 1e-6;
     let mut faces: Vec<Vec<usize>> = Vec::new();

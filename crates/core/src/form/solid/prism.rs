@@ -74,5 +74,9 @@ fn design(f: &Figures) -> Design {
     let area = f["sides"] * f["side"].powi(2) / (4.0 * (std::f64::consts::PI / f["sides"]).tan());
     let spans = vec![("side", 0, [0, 1]), ("height", 0, [0, count])];
     let net = Net { solid: &solid, t: f.t, tab: f["tab"], spans };
-    net.design(Stand::Upright).holds(area * f["height"])
+    let [inside, outside] = [-f.t / 2.0, f.t / 2.0].map(|out| {
+        let apothem = f["side"] / (2.0 * (std::f64::consts::PI / f["sides"]).tan());
+        vec![f["side"] * (apothem + out) / apothem, f["height"] + 2.0 * out]
+    });
+    net.design(Stand::Upright).holds(area * f["height"]).measures(inside, outside)
 }

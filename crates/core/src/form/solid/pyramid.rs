@@ -57,5 +57,16 @@ fn design(f: &Figures) -> Design {
     let area = f["sides"] * f["side"].powi(2) / (4.0 * (std::f64::consts::PI / f["sides"]).tan());
     let spans = vec![("side", 0, [0, 1])];
     let net = Net { solid: &solid, t: f.t, tab: f["tab"], spans };
-    net.design(Stand::OnFirst).holds(area * f["height"] / 3.0)
+    let [inside, outside] = [-f.t / 2.0, f.t / 2.0].map(|out| moved_out(f, out));
+    net.design(Stand::OnFirst).holds(area * f["height"] / 3.0).measures(inside, outside)
+}
+
+/// Side and height when every face is moved out by so much: with walls of slope β a wall moves its foot by
+/// out/sin β, and the base lies deeper, which moves it by out/tan β more.
+fn moved_out(f: &Figures, out: f64) -> Vec<f64> {
+    let double_tangent = 2.0 * (std::f64::consts::PI / f["sides"]).tan();
+    let apothem = f["side"] / double_tangent;
+    let slope = f["height"].atan2(apothem);
+    let foot = apothem + out / slope.sin() + out / slope.tan();
+    vec![foot * double_tangent, foot * slope.tan()]
 }

@@ -35,7 +35,11 @@ pub const TRAY: Structure = Structure {
         let top = (x + 2.0 * out) * (y + 2.0 * out);
         let volume = frustum(x * y, top, f["height"]);
         let spans = vec![("length", 0, [0, 1]), ("width", 0, [1, 2])];
-        open_frustum(f, corners, names.map(str::to_owned).to_vec(), spans).holds(volume)
+        let [base, rim] = across_card(f);
+        let tray = open_frustum(f, corners, names.map(str::to_owned).to_vec(), spans);
+        let [deep, high] = depths(f);
+        let inside = vec![x + 2.0 * base, y + 2.0 * base, deep];
+        tray.holds(volume).measures(inside, vec![x + 2.0 * rim, y + 2.0 * rim, high])
     },
 };
 
@@ -64,7 +68,10 @@ pub const CUP: Structure = Structure {
         let names = (1..=count).map(|wall| format!("Wall {wall}")).collect();
         let area = |side: f64| f["sides"] * side * side / (4.0 * half.tan());
         let volume = frustum(area(f["side"]), area(wide), f["height"]);
-        open_frustum(f, corners, names, vec![("side", 0, [0, 1])]).holds(volume)
+        let [deep, high] = depths(f);
+        let [inside, outside] = across_card(f).map(|more| f["side"] + 2.0 * more * half.tan());
+        let cup = open_frustum(f, corners, names, vec![("side", 0, [0, 1])]);
+        cup.holds(volume).measures(vec![inside, deep], vec![outside, high])
     },
 };
 
@@ -94,6 +101,21 @@ const FLARE: Param = Param::angle(
 /// h/3 · (A + B + √(AB)), from any geometry handbook.
 fn frustum(low: f64, high: f64, height: f64) -> f64 {
     height / 3.0 * (low + high + (low * high).sqrt())
+}
+
+/// How far from the middle of a wall's foot its inner face meets the base's, and how far its outer edge at
+/// the rim reaches, mm.
+fn across_card(f: &Figures) -> [f64; 2] {
+    let (half, flare) = (f.t / 2.0, f["flare"].to_radians());
+    let rim = f["height"] * flare.tan() + half * flare.cos();
+    [half * (flare.tan() - 1.0 / flare.cos()), rim]
+}
+
+/// From the base's inside and from its outside to the rim, whose inner edge is the higher, mm.
+fn depths(f: &Figures) -> [f64; 2] {
+    let half = f.t / 2.0;
+    let rim = f["height"] + half * f["flare"].to_radians().sin();
+    [rim - half, rim + half]
 }
 
 /// A base and its walls; low corners first, then the high ones in the same order.

@@ -1,6 +1,6 @@
 //! A piece laid flat, as drawings and figures that a page can show.
 
-use aptum_core::form::{Dimension, Figure, Line, Part, Role, Sizes};
+use aptum_core::form::{Dimension, Figure, Line, Part, Role, Sizes, Structure};
 use aptum_core::geometry::{Affine, Shape, Vec2, path_text};
 use aptum_core::job::JobPiece;
 use aptum_core::units::{Unit, format_length, measure, measure_area, product};
@@ -78,6 +78,8 @@ pub struct FlatView {
     sizes: Sizes,
     /// The three sizes as text: inside, crease to crease, outside; none where they are the same.
     sizes_text: Option<[String; 3]>,
+    /// True where its sizes may be set in each of the three ways.
+    has_basis: bool,
     /// What it holds, as text.
     volume_text: Option<String>,
     /// The structure's name.
@@ -192,9 +194,9 @@ pub fn flat(piece: &JobPiece<'_>, unit: Unit, prepared: &PreparedPiece) -> FlatV
         dimensions: flat.dimensions.clone(),
         figures: flat.figures.clone(),
         sizes: sizes.clone(),
-        sizes_text: structure.filter(|structure| structure.has_basis()).map(|_| {
-            [&sizes.inside, &sizes.crease, &sizes.outside].map(|sizes| product(sizes, unit))
-        }),
+        sizes_text: (sizes.inside != sizes.outside)
+            .then(|| [&sizes.inside, &sizes.crease, &sizes.outside].map(|all| product(all, unit))),
+        has_basis: structure.is_some_and(Structure::has_basis),
         volume_text: flat.volume.map(volume),
         structure: structure.map_or_else(String::new, |structure| structure.name.to_owned()),
     }
