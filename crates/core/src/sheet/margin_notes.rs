@@ -99,16 +99,18 @@ impl FreeRoom {
         let taken: Vec<Outline> = copies.chain(windows.print.obstacles.iter().cloned()).collect();
         let base = windows.print.base;
         let mut cells = Cells::new(base);
-        taken.iter().for_each(|outline| cells.fill(outline));
-        cells.count();
+        for outline in &taken {
+            cells.fill(outline);
+        }
+        cells.count(0);
         Self { base, taken, cells }
     }
 
     /// Leaves `place` out, since something else stands there.
     pub fn without(&mut self, place: Rect) {
         if let Some(block) = block(place) {
-            self.cells.fill(&block);
-            self.cells.count();
+            let from = self.cells.fill(&block);
+            self.cells.count(from);
             self.taken.push(block);
         }
     }
@@ -170,7 +172,7 @@ struct Cells {
 impl Cells {
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a page in cells")]
     fn new(base: Rect) -> Self {
-        let side = (base.area() / 250_000.0).sqrt().clamp(1.0, 3.0);
+        let side = (base.area() / 60_000.0).sqrt().clamp(1.0, 3.0);
         let count = |long: f64| ((long / side).ceil() as usize).min(4000);
         let (across, along) = (count(base.width()), count(base.height()));
         let (taken, sums) = (vec![false; across * along], vec![0; (across + 1) * (along + 1)]);
@@ -186,9 +188,11 @@ impl Cells {
         at(from)..at(to)
     }
 
-    fn fill(&mut self, outline: &Outline) {
+    /// Takes what an outline covers; gives the first row that it may touch.
+    fn fill(&mut self, outline: &Outline) -> usize {
         let bounds = outline.bounds();
         let rows = self.range(bounds.y0, bounds.y1, self.origin.y, self.along);
+        let first = rows.start;
         let mut crossings: Vec<f64> = Vec::new();
         for row in rows {
             let y = self.origin.y + (row as f64 + 0.5) * self.side;
@@ -202,11 +206,13 @@ impl Cells {
                 self.taken[row + columns.start..row + columns.end.max(columns.start)].fill(true);
             }
         }
+        first
     }
 
-    fn count(&mut self) {
+    /// Counts again from a row on.
+    fn count(&mut self, from: usize) {
         let wide = self.across + 1;
-        for row in 0..self.along {
+        for row in from..self.along {
             let mut so_far = 0;
             for column in 0..self.across {
                 so_far += u32::from(self.taken[row * self.across + column]);

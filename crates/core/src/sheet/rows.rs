@@ -25,7 +25,8 @@ pub fn rows_and_columns(
     let whole = windows.cut.base;
     let mut best: Vec<Placement> = Vec::new();
     for piece in &turned {
-        keep_better(&mut best, piece.block(windows, whole, spacing, &OFFSETS));
+        let block = piece.block(windows, whole, spacing, &OFFSETS, best.len());
+        keep_better(&mut best, block);
     }
     for first in &turned {
         for second in turned
@@ -34,12 +35,12 @@ pub fn rows_and_columns(
         {
             for split in first.splits(whole, spacing) {
                 let [one, two] = split;
-                let most = first.upper_bound(one, spacing) + second.upper_bound(two, spacing);
+                let most = first.most(windows, one, spacing) + second.most(windows, two, spacing);
                 if most <= best.len() {
                     continue;
                 }
-                let mut both = first.block(windows, one, spacing, &MIDDLE);
-                both.extend(second.block(windows, two, spacing, &MIDDLE));
+                let mut both = first.block(windows, one, spacing, &MIDDLE, 0);
+                both.extend(second.block(windows, two, spacing, &MIDDLE, 0));
                 keep_better(&mut best, both);
             }
         }
@@ -51,9 +52,9 @@ pub fn rows_and_columns(
 /// True when one copy fits somewhere: what the first of [`rows_and_columns`]'s blocks would find.
 #[must_use]
 pub fn fits_somewhere(piece: &Piece, windows: &Windows, turns: &[f64]) -> bool {
-    turns
-        .iter()
-        .any(|turn| !piece.turned(*turn).block(windows, windows.cut.base, 0.0, &OFFSETS).is_empty())
+    turns.iter().any(|turn| {
+        !piece.turned(*turn).block(windows, windows.cut.base, 0.0, &OFFSETS, 0).is_empty()
+    })
 }
 
 /// The angle in degrees, 0 to 180, at which a piece that is too large straight fits across the window; the
@@ -99,13 +100,22 @@ const MIDDLE: [f64; 1] = [0.5];
 
 impl Turned {
     /// Copies that rows and columns could hold if nothing were in the way.
-    fn upper_bound(&self, area: Rect, spacing: f64) -> usize {
-        let size = self.size();
-        along(area.width(), size.x, spacing) * along(area.height(), size.y, spacing)
+    fn most(&self, windows: &Windows, area: Rect, spacing: f64) -> usize {
+        self.range(windows, area).map_or(0, |range| {
+            let pitch = self.size() + Vec2::new(spacing, spacing);
+            steps(range.width(), pitch.x) * steps(range.height(), pitch.y)
+        })
     }
 
-    /// The best grid in `area`, tried at the given shares of its slack.
-    fn block(&self, windows: &Windows, area: Rect, spacing: f64, shares: &[f64]) -> Vec<Placement> {
+    /// The best grid in `area` of more than `least` copies, tried at the given shares of its slack.
+    fn block(
+        &self,
+        windows: &Windows,
+        area: Rect,
+        spacing: f64,
+        shares: &[f64],
+        least: usize,
+    ) -> Vec<Placement> {
         let Some(range) = self.range(windows, area) else { return Vec::new() };
         let pitch = self.size() + Vec2::new(spacing, spacing);
         let (columns, rows) = (steps(range.width(), pitch.x), steps(range.height(), pitch.y));
@@ -113,7 +123,7 @@ impl Turned {
         let grids = [(columns, rows), (columns, rows - 1), (columns - 1, rows)];
         let mut best = Vec::new();
         for (columns, rows) in grids.into_iter().filter(|(c, r)| *c > 0 && *r > 0) {
-            if columns * rows <= best.len() {
+            if columns * rows <= best.len().max(least) {
                 continue;
             }
             let slack = Vec2::new(
