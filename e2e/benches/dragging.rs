@@ -10,7 +10,7 @@ use fantoccini::actions::{InputSource, MOUSE_BUTTON_LEFT, MouseActions, PointerA
 const FIVE_HUNDRED: &str = "
     const done = arguments[0];
     fetch('/api/jobs/3').then(answer => answer.json()).then(({ version, job }) => {
-        job.form = { structure: 'tag', width: 12, height: 16, hole: 0 };
+        job.pieces[0].form = { structure: 'tag', width: 12, height: 16, hole: 0 };
         job.sheet = { ...job.sheet, copies: 500, spacing: 1, kept: null };
         return fetch('/api/jobs/3', { method: 'PUT', body: JSON.stringify({ version, job }) });
     }).then(answer => answer.text().then(text => done([answer.status, text])));";

@@ -185,6 +185,16 @@ impl Browser {
         self.settled().await;
     }
 
+    /// Nests for so many seconds at most, so that the search is not over before it is seen.
+    ///
+    /// # Panics
+    /// When it cannot be begun.
+    pub async fn nest_for(&self, seconds: &str) {
+        self.click("Time and seed of the search").await;
+        self.enter("Seconds at most", seconds).await;
+        self.click("Nest").await;
+    }
+
     /// Waits until everything typed is taken and saved.
     ///
     /// # Panics

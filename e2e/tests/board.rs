@@ -211,6 +211,7 @@ async fn names_addresses_and_the_back_button() {
 async fn colour_and_coverage_change_what_is_printed() {
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, TOMATO, "face").await;
+    browser.click("Colour").await;
     browser.click("Colour #dfe8d6").await;
     browser.settled().await;
     browser.see(".board path[fill='#dfe8d6']").await;
@@ -218,10 +219,12 @@ async fn colour_and_coverage_change_what_is_printed() {
     browser.read(".fit-row", "held back by the neighbour’s").await;
     browser.click("flaps too").await;
     browser.settled().await;
-    browser.click("No colour").await;
+    browser.click("Take Colour off").await;
     browser.settled().await;
-    assert!(browser.client.find(Locator::Css(".board .bleed")).await.is_err());
-    browser.see(".caption-art").await;
+    browser
+        .until("return document.querySelector('.board .bleed').getAttribute('d')", |d| *d == "")
+        .await;
+    browser.see(".board path[fill='#22302f']").await;
     browser.click("Sheet").await;
     browser.read(".spec-card h2", "7 sheets").await;
 }

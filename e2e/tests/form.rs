@@ -242,5 +242,5 @@ async fn tabs_carry_the_words_that_are_typed() {
     browser.read(".mates", "12").await;
     browser.read(".mates", "Dig").await;
     browser.click("Face").await;
-    browser.see(".caption-art").await;
+    browser.see(".board path[fill='#22302f']").await;
 }

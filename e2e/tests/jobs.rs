@@ -259,7 +259,7 @@ async fn everything_goes_by_keyboard() {
     browser.read(".dimensions", "38.36").await;
     browser.settled().await;
     // Steps in a row are one change.
-    let length = "return fetch('/api/jobs/3').then(answer => answer.json()).then(open => open.job.form.length)";
+    let length = "return fetch('/api/jobs/3').then(answer => answer.json()).then(open => open.job.pieces[0].form.length)";
     browser.until(length, |length| *length == 38).await;
     browser.client.refresh().await.unwrap();
     browser.see(".fit-row .limit").await;

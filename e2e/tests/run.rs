@@ -194,7 +194,7 @@ async fn the_bin_is_a_page_of_its_own() {
 async fn a_nest_never_overwrites_what_was_changed_meanwhile() {
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, SPRING_SET, "sheet").await;
-    browser.click("Nest").await;
+    browser.nest_for("120").await;
     browser.read(".nest-progress", "sheet").await;
     browser.enter("Between pieces", "3").await;
     browser.settled().await;
@@ -222,7 +222,7 @@ async fn saves_that_are_slow_come_in_the_order_of_the_changes() {
         .await;
     browser.enter("Length", "38").await;
     browser.enter("Length", "40").await;
-    let length = "return fetch('/api/jobs/3').then(answer => answer.json()).then(open => [open.version, open.job.form.length])";
+    let length = "return fetch('/api/jobs/3').then(answer => answer.json()).then(open => [open.version, open.job.pieces[0].form.length])";
     browser.until(length, |seen| *seen == json!([3, 40]) || *seen == json!([3, 40.0])).await;
     browser.settled().await;
     assert_eq!(browser.value("Length").await, "40");
@@ -250,7 +250,7 @@ async fn what_cannot_be_drawn_does_not_blank_the_page() {
     browser.see(".board-paper").await;
     browser.read(".saving", "saved").await;
     let open = browser.run("return fetch('/api/jobs/3').then(answer => answer.json())").await;
-    assert!(open["job"]["form"]["length"].as_f64().is_some(), "{open}");
+    assert!(open["job"]["pieces"][0]["form"]["length"].as_f64().is_some(), "{open}");
 }
 
 /// One of a group is in the tab order, and arrow keys go on from there; copies have names.

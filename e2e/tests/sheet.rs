@@ -351,9 +351,13 @@ async fn a_record_in_use_says_so_before_a_change_reaches_its_jobs() {
     browser.click("Undo").await;
     browser.click("Undo").await;
     browser.click("Undo").await;
+    // The copy is undone, here and in the data.
+    browser
+        .until("return document.querySelectorAll('.record-link').length", |seen| *seen == 4)
+        .await;
     browser.client.refresh().await.unwrap();
     browser.see(".record-drawing").await;
-    assert_eq!(count(&browser, ".record-link").await, 4, "the copy is undone");
+    assert_eq!(count(&browser, ".record-link").await, 4);
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -511,7 +515,7 @@ async fn ten_thousand_copies_are_laid_and_more_are_refused_with_the_number() {
     assert_eq!(browser.value("Copies wanted").await, "10000");
     // Six on a sheet in rows and columns.
     browser.read(".spec-card h2", "1667 sheets").await;
-    browser.click("Nest").await;
+    browser.nest_for("120").await;
     browser.read(".nest-progress", "10000 blanks").await;
     browser.click("Stop, keep the best").await;
     browser.read(".lay-note", "10000 blanks").await;

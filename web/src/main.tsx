@@ -13,6 +13,7 @@ import './style/card.css';
 import './style/fit.css';
 import './style/jobs.css';
 import './style/form.css';
+import './style/face.css';
 import './style/catalogue.css';
 import './style/sheet.css';
 import './style/workshop.css';

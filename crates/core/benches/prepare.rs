@@ -37,8 +37,8 @@ fn carton_to_lines() {
 fn window_and_layout(bencher: Bencher<'_, '_>) {
     let (job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
     let records = aptum_core::records::Records::of(&job, &workshop).unwrap();
-    let flat = job.form.draw(records.stock().caliper, job.unit).unwrap();
-    let art = job.face.as_ref().unwrap().print(&flat.parts[0], 1.0);
+    let flat = job.pieces[0].form.draw(records.stock().caliper, job.unit).unwrap();
+    let art = job.pieces[0].face.as_ref().unwrap().print(&flat.parts[0], 1.0);
     let page = job.sheet.page();
     bencher.bench_local(|| {
         let machines = records.machines();
@@ -111,10 +111,11 @@ fn all_fold_checks(bencher: Bencher<'_, '_>, structure: &str) {
 #[divan::bench(args = [1000.0, 2000.0], sample_count = 5)]
 fn ten_thousand_tags(bencher: Bencher<'_, '_>, side: f64) {
     let (mut job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
-    job.form = Form::new("tag-rounded", &[("width", 15.0), ("height", 18.0), ("hole", 3.0)]);
+    job.pieces[0].form =
+        Form::new("tag-rounded", &[("width", 15.0), ("height", 18.0), ("hole", 3.0)]);
     job.sheet.size = aptum_core::sheet::SheetSize { name: "Own".into(), width: side, height: side };
     (job.sheet.printer, job.sheet.cutter, job.sheet.marks) = (None, None, None);
-    job.sheet.copies = 10_000;
+    job.pieces[0].copies = 10_000;
     bencher.bench_local(|| black_box(prepare(&job, &workshop).unwrap()));
 }
 

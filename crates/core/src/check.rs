@@ -5,6 +5,8 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use crate::error::Remedy;
+use crate::id::PieceId;
+use crate::job::JobPiece;
 use crate::units::{Unit, measure};
 
 /// How a limit stands.
@@ -61,8 +63,7 @@ pub struct Place {
     /// On which drawing.
     pub drawing: Drawing,
     /// Of which piece, on a flat.
-    #[serde(default)]
-    pub piece: usize,
+    pub piece: Option<PieceId>,
     /// SVG path data in mm around or along the place.
     pub path: String,
 }
@@ -193,20 +194,21 @@ impl Check {
     /// The same with a place to look.
     #[must_use]
     pub fn at(mut self, drawing: Drawing, path: String) -> Self {
-        self.place = Some(Place { drawing, piece: 0, path });
+        self.place = Some(Place { drawing, piece: None, path });
         self
     }
 
-    /// The same as a check of piece `number` (from 0), called `name`, whose fields lie below `path`.
+    /// The same as a check of one of a job's pieces, which are told apart where there are several.
     #[must_use]
-    pub fn of_piece(mut self, number: usize, name: &str, path: &str) -> Self {
-        if number > 0 {
-            self.id = format!("{}-{}", self.id, number + 1);
-            self.label = format!("{name}: {}", self.label);
-            self.remedies = self.remedies.into_iter().map(|remedy| remedy.below(path)).collect();
-            if let Some(place) = &mut self.place {
-                place.piece = number;
-            }
+    pub fn of_piece(mut self, piece: &JobPiece, is_alone: bool) -> Self {
+        if !is_alone {
+            self.id = format!("{}-{}", self.id, piece.id);
+            self.label = format!("{}: {}", piece.own_name(), self.label);
+        }
+        let path = piece.path();
+        self.remedies = self.remedies.into_iter().map(|remedy| remedy.below(&path)).collect();
+        if let Some(place) = self.place.as_mut().filter(|place| place.drawing == Drawing::Flat) {
+            place.piece = Some(piece.id.clone());
         }
         self
     }

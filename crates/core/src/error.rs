@@ -32,7 +32,7 @@ impl From<&str> for Setting {
 /// One field to change: a dotted path into the job's JSON, and the value to put there.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
 pub struct Change {
-    /// Such as `form.length` or `sheet.orientation`.
+    /// Such as `pieces.p1.form.length` or `sheet.orientation`.
     pub field: String,
     /// What to put there.
     pub value: Setting,
@@ -66,8 +66,8 @@ impl Remedy {
     #[must_use]
     pub fn below(mut self, path: &str) -> Self {
         for change in &mut self.changes {
-            // The sheet is the whole job’s.
-            if !change.field.starts_with("sheet.") {
+            // The sheet is the whole job’s, and what names its piece is told apart already.
+            if !["sheet.", "pieces."].iter().any(|own| change.field.starts_with(own)) {
                 change.field.insert_str(0, path);
             }
         }
@@ -85,7 +85,7 @@ impl Remedy {
 #[derive(Debug, Clone, PartialEq, Error, Serialize, Deserialize, JsonSchema, TS)]
 #[error("{message}")]
 pub struct InputError {
-    /// The dotted path of the field, such as `form.length`.
+    /// The dotted path of the field, such as `pieces.p1.form.length`.
     pub field: String,
     /// What is wrong, with the number.
     pub message: String,

@@ -5,7 +5,7 @@ use crate::error::{InputError, Remedy};
 use crate::face::Art;
 use crate::form::{Axis, Flat};
 use crate::geometry::Region;
-use crate::job::Job;
+use crate::job::{Job, JobPiece};
 use crate::records::Records;
 use crate::sheet::{
     Marks, NO_CODE, Piece, SheetPlan, Turning, Windows, angle_that_fits, fits_somewhere,
@@ -16,12 +16,8 @@ use crate::workshop::{Grain, RecordId};
 /// A piece, drawn.
 #[derive(Debug, Clone)]
 pub struct Drawn {
-    /// Its name.
-    pub name: String,
-    /// What the paths of its fields begin with.
-    pub path: String,
-    /// Copies wanted.
-    pub copies: u32,
+    /// What is drawn.
+    pub job_piece: JobPiece,
     /// It laid flat.
     pub flat: Flat,
     /// What is printed on each of its blanks; none where nothing is printed.
@@ -52,11 +48,11 @@ impl Ground {
             place_marks(set, page, machines.printable(page, plan.orientation), NO_CODE)
         });
         let windows = machines.windows(page, plan.orientation, &marks);
-        let several = plan.copies > 1 || !job.companions.is_empty();
+        let several = job.pieces.len() > 1 || job.pieces.iter().any(|piece| piece.copies > 1);
         let most_bleed = if several { plan.spacing / 2.0 } else { f64::INFINITY };
         let mut ground = Self { pieces: Vec::new(), marks, windows, cards: Vec::new() };
         let mut errors = Vec::new();
-        for (number, (piece, stock)) in job.pieces().zip(&records.stocks).enumerate() {
+        for (number, (piece, stock)) in job.pieces.iter().zip(&records.stocks).enumerate() {
             match piece.form.draw(stock.caliper, job.unit) {
                 Ok(mut flat) => {
                     for part in &mut flat.parts {
@@ -65,24 +61,22 @@ impl Ground {
                             part.edge = LineKind::KissCut;
                         }
                     }
-                    let arts: Vec<Art> = piece.face.map_or_else(Vec::new, |face| {
+                    let arts: Vec<Art> = piece.face.as_ref().map_or_else(Vec::new, |face| {
                         flat.parts.iter().map(|part| face.print(part, most_bleed)).collect()
                     });
                     let blanks = blanks(&flat, &arts);
                     if blanks.len() < flat.parts.len() || blanks.is_empty() {
-                        errors.push(no_outline().below(&piece.path));
+                        errors.push(no_outline().below(&piece.path()));
                         continue;
                     }
                     let turns = turns(plan, stock.grain, flat.folds, &blanks, &ground.windows);
                     let first = ground.cards.len();
                     ground.cards.extend(flat.parts.iter().map(|part| {
-                        let card = part.stock.as_ref().unwrap_or(piece.stock);
-                        (*card != job.stock).then(|| card.clone())
+                        let card = part.stock.as_ref().unwrap_or(&piece.stock);
+                        (*card != job.pieces[0].stock).then(|| card.clone())
                     }));
                     ground.pieces.push(Drawn {
-                        name: piece.name.to_owned(),
-                        path: piece.path,
-                        copies: piece.copies,
+                        job_piece: piece.clone(),
                         flat,
                         arts,
                         blanks,
@@ -90,10 +84,15 @@ impl Ground {
                         first,
                     });
                 }
-                Err(own) => errors.extend(own.into_iter().map(|error| error.below(&piece.path))),
+                Err(own) => errors.extend(own.into_iter().map(|error| error.below(&piece.path()))),
             }
         }
         if errors.is_empty() { Ok(ground) } else { Err(errors) }
+    }
+
+    /// True in a job of one piece.
+    pub(crate) fn is_alone(&self) -> bool {
+        self.pieces.len() == 1
     }
 
     /// Every blank of every piece with its number: the piece, and which of its blanks.

@@ -6,6 +6,7 @@
 //! copies into the working window, and [`prepare`] runs them all and gathers the [`check`]s.
 
 pub mod arrange;
+pub mod blob;
 pub mod check;
 pub mod error;
 pub mod face;
@@ -14,6 +15,7 @@ pub mod form;
 pub mod form_checks;
 pub mod geometry;
 mod ground;
+pub mod id;
 pub mod job;
 pub mod line;
 pub mod nesting;

@@ -89,7 +89,7 @@ pub fn nest_job(
                     } else {
                         Turns::These(piece.turns.clone())
                     },
-                    wanted: piece.copies,
+                    wanted: piece.job_piece.copies,
                 })
                 .collect(),
             windows: &ground.windows,

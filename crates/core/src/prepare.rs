@@ -5,13 +5,13 @@ use std::collections::BTreeSet;
 use crate::LineKind;
 use crate::check::{Check, Stage, State};
 use crate::error::{Faults, InputError, Remedy};
-use crate::face::Art;
+use crate::face::{Art, Inked, face_checks};
 use crate::fold::FoldModel;
 use crate::form::{Flat, Part};
 use crate::form_checks::form_checks;
 use crate::geometry::{BezPath, Rect};
 use crate::ground::{Drawn, Ground};
-use crate::job::Job;
+use crate::job::{Job, JobPiece};
 use crate::records::Records;
 use crate::sheet::{
     FreeRoom, Layout, Marks, Misfit, NO_CODE, Notes, Order, Orientation, Placement, SheetCode,
@@ -50,10 +50,10 @@ pub struct Prepared {
 /// A piece, prepared.
 #[derive(Debug, Clone)]
 pub struct PreparedPiece {
-    /// Its name.
+    /// What it goes by.
     pub name: String,
-    /// Copies wanted.
-    pub copies: u32,
+    /// What was asked for.
+    pub job_piece: JobPiece,
     /// It laid flat.
     pub flat: Flat,
     /// What is printed on each of its parts; none where nothing is printed.
@@ -173,11 +173,12 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         .map(|(piece, stock)| FoldModel::new(&piece.flat, stock.caliper))
         .collect();
     let mut checks = Vec::new();
-    for (number, ((piece, fold), wanted)) in
-        ground.pieces.iter().zip(&folds).zip(job.pieces()).enumerate()
-    {
-        let own = form_checks(wanted.form, &piece.flat, fold, job.unit).into_iter();
-        checks.extend(own.map(|check| check.of_piece(number, &piece.name, &piece.path)));
+    let is_alone = ground.is_alone();
+    for (piece, fold) in ground.pieces.iter().zip(&folds) {
+        let wanted = &piece.job_piece;
+        let own = form_checks(&wanted.form, &piece.flat, fold, job.unit).into_iter();
+        let face = face_checks(wanted, &piece.flat, job.unit).into_iter();
+        checks.extend(own.chain(face).map(|check| check.of_piece(wanted, is_alone)));
     }
     checks.extend(sheet_checks(job, workshop, &records, &ground, &layout, misfit.as_ref()));
     checks.extend(notes_check(job, &layout, &notes));
@@ -187,8 +188,8 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
         .into_iter()
         .zip(folds)
         .map(|(piece, fold)| {
-            let Drawn { name, copies, flat, arts, .. } = piece;
-            PreparedPiece { name, copies, flat, arts, fold }
+            let Drawn { job_piece, flat, arts, .. } = piece;
+            PreparedPiece { name: job.title(&job_piece).to_owned(), job_piece, flat, arts, fold }
         })
         .collect();
     Ok(Prepared {
@@ -207,8 +208,8 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
 }
 
 fn blank_paths<'a>(part: &'a Part, art: Option<&'a Art>) -> Vec<&'a BezPath> {
-    let fill = art.map(|art| &art.fill).filter(|fill| !fill.elements().is_empty());
-    std::iter::once(&part.outline).chain(fill).collect()
+    let art = art.map(|art| &art.to_edge).filter(|area| !area.elements().is_empty());
+    std::iter::once(&part.outline).chain(art).collect()
 }
 
 /// The code that names what is printed and cut: every line, all ink, where copies lie, and nothing else.
@@ -231,14 +232,7 @@ fn code_of(job: &Job, ground: &Ground, layout: &Layout, notes: &[Option<Notes>])
             code.path(&line.path);
         }
         if let Some(art) = piece.arts.get(at) {
-            code.text(art.colour.as_deref().unwrap_or("bare"));
-            code.path(&art.fill);
-            for caption in &art.captions {
-                code.text(&caption.text);
-                [caption.centre.x, caption.centre.y, caption.height]
-                    .into_iter()
-                    .for_each(|number| code.number(number));
-            }
+            art.layers.iter().for_each(|inked| ink(&mut code, inked));
         }
     }
     for (run, notes) in layout.runs.iter().zip(notes) {
@@ -257,6 +251,27 @@ fn code_of(job: &Job, ground: &Ground, layout: &Layout, notes: &[Option<Notes>])
         }
     }
     code.finish()
+}
+
+/// Everything of a layer that shows.
+fn ink(code: &mut SheetCode, inked: &Inked) {
+    match inked {
+        Inked::Area { path, colour } => {
+            code.text(colour);
+            code.path(path);
+        }
+        Inked::Words { path } => {
+            code.text("words");
+            code.path(path);
+        }
+        Inked::Picture { blob, place, clip, .. } => {
+            code.text(&blob.0);
+            for number in [place.x0, place.y0, place.x1, place.y1] {
+                code.number(number);
+            }
+            code.path(clip);
+        }
+    }
 }
 
 /// A printed sheet without its code cannot be told from another; one without a scale cannot be measured.

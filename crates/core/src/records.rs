@@ -38,17 +38,18 @@ impl<'a> Records<'a> {
         let plan = &job.sheet;
         let mut stocks = Vec::new();
         let mut backings = Vec::new();
-        for piece in job.pieces() {
-            match workshop.stocks.get(piece.stock) {
+        for piece in &job.pieces {
+            match workshop.stocks.get(&piece.stock) {
                 Some(stock) => stocks.push(stock),
                 None => {
-                    faults.add(unknown(&format!("{}stock", piece.path), "stock", piece.stock));
+                    let field = format!("{}stock", piece.path());
+                    faults.add(unknown(&field, "stock", &piece.stock));
                 }
             }
             let layer = piece.form.backing.as_ref().map(|backing| &backing.stock);
             let backing = layer.and_then(|id| workshop.stocks.get(id));
             if let (Some(id), None) = (layer, backing) {
-                let field = format!("{}form.backing.stock", piece.path);
+                let field = format!("{}form.backing.stock", piece.path());
                 faults.add(unknown(&field, "stock", id));
             }
             backings.push(backing);
@@ -101,10 +102,10 @@ impl<'a> Records<'a> {
 
     /// Every card of the job with the field that names it.
     pub(crate) fn cards(&self, job: &Job) -> Vec<(String, &'a Stock)> {
-        let own = job.pieces().zip(&self.stocks);
-        let own = own.map(|(piece, stock)| (format!("{}stock", piece.path), *stock));
-        let layers = job.pieces().zip(&self.backings).filter_map(|(piece, layer)| {
-            Some((format!("{}form.backing.stock", piece.path), (*layer)?))
+        let own = job.pieces.iter().zip(&self.stocks);
+        let own = own.map(|(piece, stock)| (format!("{}stock", piece.path()), *stock));
+        let layers = job.pieces.iter().zip(&self.backings).filter_map(|(piece, layer)| {
+            Some((format!("{}form.backing.stock", piece.path()), (*layer)?))
         });
         own.chain(layers).collect()
     }

@@ -18,7 +18,7 @@ fn workshop() -> Workshop {
 fn tags() -> Job {
     let mut job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/plant-tag.json")).unwrap();
-    job.form = Form::new("tag-rounded", &[("width", SIZE.0), ("height", SIZE.1)]);
+    job.pieces[0].form = Form::new("tag-rounded", &[("width", SIZE.0), ("height", SIZE.1)]);
     job
 }
 
@@ -33,7 +33,7 @@ fn placed(places: &[(f64, f64)]) -> Job {
         .map(|(x, y)| Placement { part: 0, x: *x, y: *y, turn: 0.0, locked: false })
         .collect();
     let mut job = tags();
-    job.sheet.copies = u32::try_from(places.len()).unwrap();
+    job.pieces[0].copies = u32::try_from(places.len()).unwrap();
     let runs = vec![SheetRun { sheets: 1, stock: None, placements }];
     job.sheet.kept = Some(Kept { made: Made::ByHand, blanks: 1, runs });
     job
@@ -178,7 +178,7 @@ fn what_cannot_be_done_is_said_with_the_number() {
 fn a_kept_layout_is_shown_as_it_is_and_its_faults_are_counted() {
     let workshop = workshop();
     let mut job = placed(&[(20.0, 20.0), (40.0, 20.0), (270.0, 20.0)]);
-    job.sheet.copies = 4;
+    job.pieces[0].copies = 4;
     let prepared = prepare(&job, &workshop).unwrap();
     assert_eq!(prepared.layout.runs, job.sheet.kept.as_ref().unwrap().runs);
     let apart = check(&prepared.checks, "apart");
@@ -213,7 +213,7 @@ fn a_job_of_several_pieces_is_nested_on_fewer_sheets_and_its_locked_copies_stay(
     job.sheet.kept = Some(nested.kept.clone());
     let prepared = prepare(&job, &workshop).unwrap();
     assert_eq!(prepared.layout.sheets(), 1);
-    for id in ["outside", "apart", "copies", "copies-2", "copies-3"] {
+    for id in ["outside", "apart", "copies-p1", "copies-p2", "copies-p3"] {
         assert_eq!(check(&prepared.checks, id).state, State::Fits, "{id}");
     }
     // What is locked where it lies is there again in the next layout.
@@ -235,7 +235,7 @@ fn a_job_of_several_pieces_is_nested_on_fewer_sheets_and_its_locked_copies_stay(
 #[test]
 fn another_card_has_sheets_of_its_own_when_it_is_nested() {
     let (mut job, workshop) = (set(), workshop());
-    job.companions[0].stock = "ivory-cover-80".into();
+    job.pieces[1].stock = "ivory-cover-80".into();
     job.sheet.search.budget = 1.0;
     let nested = nest_job(&job, &workshop, &ToTheEnd).unwrap();
     for run in &nested.kept.runs {
@@ -341,7 +341,7 @@ fn acts_reach_only_the_sheet_that_is_shown() {
 #[test]
 fn a_layout_of_no_sheets_takes_a_first_copy() {
     let mut job = placed(&[]);
-    job.sheet.copies = 1;
+    job.pieces[0].copies = 1;
     job.sheet.kept = Some(Kept { made: Made::ByHand, blanks: 1, runs: Vec::new() });
     let more = act(&job, &[], Act::Add { part: 0 });
     assert_eq!((more.chosen.as_slice(), more.kept.runs.len()), ([0].as_slice(), 1));

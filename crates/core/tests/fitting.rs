@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
 use aptum_core::geometry::Rect;
+use aptum_core::job::with_changes;
 use aptum_core::sheet::{
     Kept, Machines, Made, Marks, Orientation, Placement, SheetRun, SheetSize, TakenBy, Turning,
     Way, WayKind, all_ways, best_marks, compare_marks, draw_record, misfits, order_changes,
@@ -35,19 +36,7 @@ fn ways(job: &Job, workshop: &Workshop) -> Vec<Way> {
 }
 
 fn applied(job: &Job, way: &Way) -> Job {
-    let mut json = serde_json::to_value(job).unwrap();
-    for change in &way.remedy.changes {
-        let mut at = &mut json;
-        let mut names = change.field.split('.').peekable();
-        while let Some(name) = names.next() {
-            at =
-                if at.is_array() { &mut at[name.parse::<usize>().unwrap()] } else { &mut at[name] };
-            if names.peek().is_none() {
-                *at = serde_json::to_value(&change.value).unwrap();
-            }
-        }
-    }
-    serde_json::from_value(json).unwrap()
+    with_changes(job, &way.remedy.changes).unwrap()
 }
 
 #[test]
@@ -77,7 +66,7 @@ fn every_way_fits_when_it_is_carried_out() {
     let smaller = found.iter().find(|way| way.remedy.text.contains("of this shape")).unwrap();
     let mut larger = smaller.job.clone();
     for key in ["length", "width", "height"] {
-        let figure = larger.form.figures.get_mut(key).unwrap();
+        let figure = larger.pieces[0].form.figures.get_mut(key).unwrap();
         *figure = figure.map(|value| value * 1.01);
     }
     assert_eq!(prepare(&larger, &workshop).unwrap().layout.laid, 0);
@@ -87,10 +76,10 @@ fn every_way_fits_when_it_is_carried_out() {
 fn a_long_strip_fits_across_the_diagonal_and_only_there() {
     let (mut job, workshop) = (tomato(), workshop());
     // 430 mm is longer than A3, and shorter than the diagonal of its window.
-    job.form =
+    job.pieces[0].form =
         aptum_core::form::Form::new("bookmark-rounded", &[("width", 30.0), ("height", 430.0)]);
-    job.face = None;
-    job.sheet.copies = 1;
+    job.pieces[0].face = None;
+    job.pieces[0].copies = 1;
     assert_eq!(prepare(&job, &workshop).unwrap().layout.laid, 0);
     let found = ways(&job, &workshop);
     let turned = found.iter().find(|way| way.job.sheet.turning == Turning::Free).unwrap();
@@ -103,7 +92,7 @@ fn a_long_strip_fits_across_the_diagonal_and_only_there() {
 #[test]
 fn where_nothing_helps_the_limit_is_named() {
     let (mut job, mut workshop) = (runner_bean(), workshop());
-    job.form = aptum_core::form::Form::new(
+    job.pieces[0].form = aptum_core::form::Form::new(
         "straight-tuck",
         &[("length", 300.0), ("width", 200.0), ("height", 400.0)],
     );
@@ -122,7 +111,7 @@ fn where_nothing_helps_the_limit_is_named() {
 fn another_structure_holds_the_same() {
     let (mut job, workshop) = (tomato(), workshop());
     // A carton whose blank is too large where a tray of the same inside is not.
-    job.form = aptum_core::form::Form::new(
+    job.pieces[0].form = aptum_core::form::Form::new(
         "straight-tuck",
         &[("length", 110.0), ("width", 80.0), ("height", 90.0)],
     );
@@ -131,8 +120,8 @@ fn another_structure_holds_the_same() {
     let others: Vec<&Way> = found.iter().filter(|way| way.kind == WayKind::Structure).collect();
     assert!(!others.is_empty());
     for way in others {
-        let caliper = workshop.stocks[&job.stock].caliper;
-        let inside = applied(&job, way).form.inside(caliper);
+        let caliper = workshop.stocks[&job.pieces[0].stock].caliper;
+        let inside = applied(&job, way).pieces[0].form.inside(caliper);
         for (key, side) in [("length", 110.0), ("width", 80.0), ("height", 90.0)] {
             let found = inside.iter().find(|(other, _)| other == key).unwrap().1;
             assert!((found - side).abs() < 0.01, "{}: {key} {found}", way.remedy.text);
@@ -157,7 +146,7 @@ fn marks_are_compared_by_what_they_leave_and_those_that_cannot_be_read_come_last
         assert!((prepared.windows.cut.region.area() - choice.usable).abs() < 1e-6);
     }
     let mut bare = job;
-    bare.face = None;
+    bare.pieces[0].face = None;
     assert!(compare_marks(&bare, &workshop).is_empty(), "nothing is printed");
 }
 
@@ -222,7 +211,7 @@ fn lead_tail_and_the_sides_of_a_roll_take_their_room() {
     let (mut job, mut workshop) = (tomato(), workshop());
     job.sheet.cutter = Some("seed-loft-roll-cutter".into());
     job.sheet.marks = Some("four-angles".into());
-    let stock = workshop.stocks.get_mut(&job.stock).unwrap();
+    let stock = workshop.stocks.get_mut(&job.pieces[0].stock).unwrap();
     stock.roll = Some(Roll { side: 25.4 });
     stock.laminate = Some(Laminate { thickness: 0.08, clear_to_eye: true });
     let caliper = stock.caliper;
@@ -260,14 +249,14 @@ fn cuts_keep_the_distance_to_the_marks_that_is_asked_for() {
 fn an_order_costs_its_sheets() {
     let (job, workshop) = (tomato(), workshop());
     let order = prepare(&job, &workshop).unwrap().order;
-    let stock = &workshop.stocks[&job.stock];
+    let stock = &workshop.stocks[&job.pieces[0].stock];
     let (first, price) = (&stock.sheets[0], stock.price.as_ref().unwrap());
     let (cost, currency) = order.cost().unwrap();
     let a3 = 297.0 * 420.0 / (first.width * first.height) * price.amount;
     assert!((cost - a3 * f64::from(order.cards[0].sheets)).abs() < 1e-9);
     assert_eq!(currency, "€");
     let mut without = workshop.clone();
-    without.stocks.get_mut(&job.stock).unwrap().price = None;
+    without.stocks.get_mut(&job.pieces[0].stock).unwrap().price = None;
     assert_eq!(prepare(&job, &without).unwrap().order.cost(), None);
 }
 
@@ -330,7 +319,7 @@ fn a_kept_layout_goes_with_what_it_was_made_for() {
         let changed = applied(&job, way);
         assert_eq!(changed, way.job, "{}", way.remedy.text);
         let prepared = prepare(&changed, &workshop).unwrap();
-        assert_eq!(prepared.layout.laid, job.sheet.copies, "{}", way.remedy.text);
+        assert_eq!(prepared.layout.laid, job.pieces[0].copies, "{}", way.remedy.text);
     }
     for change in order_changes(&runner_bean(), &workshop) {
         let words = &change.remedy.text;
@@ -344,7 +333,7 @@ fn the_piece_that_fits_nowhere_is_the_one_that_is_changed() {
     let workshop = workshop();
     let mut job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/spring-table-set.json")).unwrap();
-    job.companions[0].form = aptum_core::form::Form::new(
+    job.pieces[1].form = aptum_core::form::Form::new(
         "straight-tuck",
         &[("length", 90.0), ("width", 60.0), ("height", 150.0)],
     );
@@ -354,8 +343,8 @@ fn the_piece_that_fits_nowhere_is_the_one_that_is_changed() {
     assert!(made.len() >= 2, "{found:?}");
     for way in &made {
         let fields = way.remedy.changes.iter().map(|change| change.field.as_str());
-        assert!(fields.clone().all(|field| field.starts_with("companions.0.form")), "{way:?}");
-        assert_eq!(way.job.form, job.form);
+        assert!(fields.clone().all(|field| field.starts_with("pieces.p2.form")), "{way:?}");
+        assert_eq!(way.job.pieces[0].form, job.pieces[0].form);
         assert_eq!(applied(&job, way), way.job, "what is offered is what was tried");
     }
 }
@@ -369,8 +358,8 @@ fn of_two_pieces_that_fit_nowhere_each_is_mended_in_turn() {
         let sizes = [("length", 90.0), ("width", 60.0), ("height", height)];
         aptum_core::form::Form::new("straight-tuck", &sizes)
     };
-    job.form = too_large(150.0);
-    job.companions[0].form = too_large(170.0);
+    job.pieces[0].form = too_large(150.0);
+    job.pieces[1].form = too_large(170.0);
     for expected in [vec![1, 0], vec![0]] {
         assert_eq!(misfits(&job, &workshop), expected);
         let found = ways(&job, &workshop);
@@ -398,7 +387,7 @@ proptest! {
             structure, &[("length", length), ("width", width), ("height", height)],
         );
         prop_assume!(form.draw(0.4, job.unit).is_ok());
-        job.form = form;
+        job.pieces[0].form = form;
         let now = prepare(&job, &workshop).unwrap();
         prop_assume!(now.layout.laid == 0);
         for way in ways(&job, &workshop) {
@@ -410,7 +399,7 @@ proptest! {
             if way.kind == WayKind::Smaller && is_whole {
                 let mut larger = changed;
                 for key in ["length", "width", "height"] {
-                    let side = larger.form.figures.get_mut(key).unwrap();
+                    let side = larger.pieces[0].form.figures.get_mut(key).unwrap();
                     *side = side.map(|side| side * 1.01 + 0.2);
                 }
                 let larger = prepare(&larger, &workshop);

@@ -16,13 +16,13 @@ fn workshop() -> Workshop {
 fn tags(copies: u32) -> Job {
     let mut job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json")).unwrap();
-    job.form = Form::new("tag", &[("width", 50.0), ("height", 90.0), ("hole", 0.0)]);
-    job.face = None;
+    job.pieces[0].form = Form::new("tag", &[("width", 50.0), ("height", 90.0), ("hole", 0.0)]);
+    job.pieces[0].face = None;
     job.sheet.printer = None;
     job.sheet.cutter = None;
     job.sheet.carrier = None;
     job.sheet.marks = None;
-    job.sheet.copies = copies;
+    job.pieces[0].copies = copies;
     job.sheet.spacing = 2.0;
     job.sheet.turning = Turning::Upright;
     (job.sheet.size.width, job.sheet.size.height) = (210.0, 297.0);
@@ -31,7 +31,7 @@ fn tags(copies: u32) -> Job {
 
 fn priced(amount: f64, currency: &str) -> Workshop {
     let mut workshop = workshop();
-    let stock = workshop.stocks.get_mut(&tags(1).stock).unwrap();
+    let stock = workshop.stocks.get_mut(&tags(1).pieces[0].stock).unwrap();
     stock.price = Some(Price { amount, currency: currency.into() });
     workshop
 }
@@ -68,7 +68,7 @@ fn a_filled_order_has_no_short_last_sheet() {
 #[test]
 fn sheets_of_another_size_cost_their_share() {
     let workshop = priced(0.8, "€");
-    let first = &workshop.stocks[&tags(1).stock].sheets[0];
+    let first = &workshop.stocks[&tags(1).pieces[0].stock].sheets[0];
     let whole = first.width * first.height;
     let mut job = tags(12);
     let (cost, _) = made(&job, &workshop).order.cost().unwrap();
@@ -82,22 +82,22 @@ fn sheets_of_another_size_cost_their_share() {
 fn two_cards_are_two_lines_and_one_sum_only_in_one_currency() {
     let mut job = tags(12);
     let other = RecordId::from("second-card");
-    job.companions = vec![
+    job.pieces.push(
         serde_json::from_value(serde_json::json!({
-            "name": "Label", "stock": "second-card", "face": null, "copies": 5,
+            "id": "p2", "name": "Label", "stock": "second-card", "face": null, "copies": 5,
             "form": { "structure": "tag", "basis": "inside", "width": 100, "height": 140, "hole": 0 },
         }))
         .unwrap(),
-    ];
+    );
     let mut workshop = priced(1.0, "€");
-    let own = workshop.stocks[&job.stock].clone();
+    let own = workshop.stocks[&job.pieces[0].stock].clone();
     let second = Stock { price: Some(Price { amount: 2.0, currency: "€".into() }), ..own };
     workshop.stocks.insert(other.clone(), second);
     let order = made(&job, &workshop).order;
     let lines: Vec<(&str, u32)> =
         order.cards.iter().map(|card| (card.stock.0.as_str(), card.sheets)).collect();
     // Two across and two down of 100 × 140 with 2 between: four on a sheet of 210 × 297.
-    assert_eq!(lines, [(job.stock.0.as_str(), 1), ("second-card", 2)]);
+    assert_eq!(lines, [(job.pieces[0].stock.0.as_str(), 1), ("second-card", 2)]);
     let share = {
         let first = &workshop.stocks[&other].sheets[0];
         62_370.0 / (first.width * first.height)
@@ -115,7 +115,7 @@ fn two_cards_are_two_lines_and_one_sum_only_in_one_currency() {
 fn a_rolls_sides_take_room_and_cost_all_the_same() {
     let mut workshop = priced(1.0, "€");
     let free = made(&tags(12), &workshop);
-    workshop.stocks.get_mut(&tags(1).stock).unwrap().roll = Some(Roll { side: 20.0 });
+    workshop.stocks.get_mut(&tags(1).pieces[0].stock).unwrap().roll = Some(Roll { side: 20.0 });
     let rolled = made(&tags(12), &workshop);
     // 170 mm hold three across.
     assert_eq!((free.layout.per_sheet, rolled.layout.per_sheet), (12, 9));
@@ -148,7 +148,7 @@ proptest! {
         width in 25.0..120.0f64, height in 40.0..180.0f64, copies in 1..400u32, spacing in 0.0..6.0f64,
     ) {
         let mut job = tags(copies);
-        job.form = Form::new("tag", &[("width", width), ("height", height), ("hole", 0.0)]);
+        job.pieces[0].form = Form::new("tag", &[("width", width), ("height", height), ("hole", 0.0)]);
         job.sheet.spacing = spacing;
         let prepared = made(&job, &workshop());
         let layout = &prepared.layout;

@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
 use aptum_core::check::Stage;
-use aptum_core::error::Setting;
+use aptum_core::job::with_changes;
 use aptum_core::units::{INCH, Unit};
 use aptum_core::workshop::{DistanceFrom, Margins, MarkShape, RecordId};
 use aptum_core::{Check, Job, Prepared, State, Workshop, prepare};
@@ -29,16 +29,7 @@ fn check<'a>(prepared: &'a Prepared, id: &str) -> &'a Check {
 
 /// A change as the interface carries it out.
 fn apply(job: &Job, changes: &[aptum_core::error::Change]) -> Job {
-    let mut json = serde_json::to_value(job).unwrap();
-    for change in changes {
-        let pointer = format!("/{}", change.field.replace('.', "/"));
-        *json.pointer_mut(&pointer).unwrap() = match &change.value {
-            Setting::Number(number) => (*number).into(),
-            Setting::Text(text) => text.as_str().into(),
-            Setting::Standard => serde_json::Value::Null,
-        };
-    }
-    serde_json::from_value(json).unwrap()
+    with_changes(job, changes).unwrap()
 }
 
 #[test]
@@ -80,7 +71,7 @@ fn every_way_to_fit_really_fits() {
 #[test]
 fn a_job_that_is_only_cut_has_no_marks_and_no_printable_area() {
     let mut job = demo("tomato");
-    job.face = None;
+    job.pieces[0].face = None;
     let prepared = prepare(&job, &workshop()).unwrap();
     assert!(prepared.marks.marks.is_empty());
     assert!(prepared.first().arts.is_empty());
@@ -147,7 +138,7 @@ fn margins_larger_than_the_page_and_marks_that_fill_it_are_checks_not_panics() {
 #[test]
 fn card_that_the_cutter_cannot_take_names_one_that_it_can() {
     let mut job = demo("runner bean");
-    job.stock = "grey-board-1".into();
+    job.pieces[0].stock = "grey-board-1".into();
     let workshop = workshop();
     let prepared = prepare(&job, &workshop).unwrap();
     let thick = check(&prepared, "caliper");
@@ -159,14 +150,17 @@ fn card_that_the_cutter_cannot_take_names_one_that_it_can() {
 #[test]
 fn unknown_ids_and_absurd_figures_are_all_said_at_once() {
     let mut job = demo("tomato");
-    job.stock = "no-such".into();
+    job.pieces[0].stock = "no-such".into();
     job.sheet.printer = Some("nobody".into());
-    job.sheet.copies = 0;
+    job.pieces[0].copies = 0;
     job.sheet.spacing = f64::NAN;
     job.name = " ".into();
     let fields: Vec<_> =
         prepare(&job, &workshop()).unwrap_err().into_iter().map(|error| error.field).collect();
-    assert_eq!(fields, ["name", "sheet.spacing", "sheet.copies", "stock", "sheet.printer"]);
+    assert_eq!(
+        fields,
+        ["name", "pieces.p1.copies", "sheet.spacing", "pieces.p1.stock", "sheet.printer"]
+    );
 }
 
 #[test]
@@ -216,37 +210,38 @@ fn the_sheet_code_names_exactly_what_is_printed_and_cut() {
     };
     assert_eq!(code(&|job| job.sheet.search.seed += 1), before, "an unused seed");
     assert_ne!(code(&|job| job.unit = aptum_core::units::Unit::In), before, "the scale’s unit");
-    assert_ne!(code(&|job| job.face.as_mut().unwrap().bleed -= 0.2), before);
-    assert_ne!(code(&|job| job.sheet.copies += 1), before);
+    assert_ne!(code(&|job| job.pieces[0].face.as_mut().unwrap().bleed -= 0.2), before);
+    assert_ne!(code(&|job| job.pieces[0].copies += 1), before);
     assert_ne!(
-        code(&|job| job.form.figures.insert("tuck".into(), Some(13.5)).map_or((), |_| ())),
+        code(&|job| job.pieces[0]
+            .form
+            .figures
+            .insert("tuck".into(), Some(13.5))
+            .map_or((), |_| ())),
         before
     );
 }
 
 /// The bleed of a further piece is held back as well, and said.
 #[test]
-fn a_companions_bleed_is_held_back_in_words() {
+fn a_further_pieces_bleed_is_held_back_in_words() {
     let mut job = demo("tomato");
-    job.face.as_mut().unwrap().bleed = 0.5;
-    let mut face = job.face.clone().unwrap();
+    job.pieces[0].face.as_mut().unwrap().bleed = 0.5;
+    let mut face = job.pieces[0].face.clone().unwrap();
     face.bleed = 3.0;
-    face.colour = Some("#aabbcc".to_owned());
-    job.companions.push(aptum_core::job::Companion {
-        name: "Tag".to_owned(),
-        form: aptum_core::form::Form::new("tag", &[]),
-        stock: job.stock.clone(),
-        face: Some(face),
-        copies: 2,
-    });
+    face.set_colour(Some("#aabbcc"));
+    let form = aptum_core::form::Form::new("tag", &[]);
+    let stock = job.pieces[0].stock.0.clone();
+    let tag = aptum_core::job::JobPiece::new("tag", form, &stock);
+    job.pieces.push(aptum_core::job::JobPiece { face: Some(face), copies: 2, ..tag });
     job.sheet.spacing = 2.0;
     let checks = |job: &Job| prepare(job, &workshop()).unwrap().checks;
-    let check = checks(&job).into_iter().find(|check| check.id == "bleed-2").unwrap();
+    let check = checks(&job).into_iter().find(|check| check.id == "bleed-tag").unwrap();
     assert_eq!(check.state, State::Attention, "{check:?}");
     assert_eq!(check.gauge.map(|gauge| (gauge.value, gauge.bound)), Some((1.0, 3.0)));
-    assert_eq!(check.remedies[1].changes[0].field, "companions.0.face.bleed");
+    assert_eq!(check.remedies[1].changes[0].field, "pieces.tag.face.bleed");
     job.sheet.spacing = 6.0;
-    let check = checks(&job).into_iter().find(|check| check.id == "bleed-2").unwrap();
+    let check = checks(&job).into_iter().find(|check| check.id == "bleed-tag").unwrap();
     assert_eq!(check.state, State::Fits);
 }
 
@@ -257,10 +252,11 @@ fn a_sheet_without_room_for_its_code_says_so() {
     job.sheet.marks = None;
     job.sheet.cutter = None;
     job.sheet.printer = None;
-    job.sheet.copies = 1;
+    job.pieces[0].copies = 1;
     let note = |width: f64, height: f64| {
         let mut job = job.clone();
-        job.form = aptum_core::form::Form::new("bookmark", &[("width", width), ("height", height)]);
+        job.pieces[0].form =
+            aptum_core::form::Form::new("bookmark", &[("width", width), ("height", height)]);
         job.sheet.size =
             aptum_core::sheet::SheetSize { name: "Own".into(), width: 62.0, height: 182.0 };
         let prepared = prepare(&job, &workshop()).unwrap();
@@ -300,14 +296,14 @@ proptest! {
     ) {
         use aptum_core::form::Form;
         let mut job = demo(["runner bean", "tomato", "map"][which]);
-        job.form = Form::new(
+        job.pieces[0].form = Form::new(
             "straight-tuck",
             &[("length", length), ("width", width), ("height", height)],
         );
         job.sheet.spacing = spacing;
-        job.sheet.copies = copies;
-        job.face.as_mut().unwrap().bleed = bleed;
-        job.face.as_mut().unwrap().colour = Some("#abcdef".into());
+        job.pieces[0].copies = copies;
+        job.pieces[0].face.as_mut().unwrap().bleed = bleed;
+        job.pieces[0].face.as_mut().unwrap().set_colour(Some("#abcdef"));
         if landscape { job.sheet.orientation = aptum_core::sheet::Orientation::Landscape; }
         let prepared = prepare(&job, &workshop());
         prop_assert!(prepared.is_ok(), "{:?}", prepared.err());
@@ -317,7 +313,7 @@ proptest! {
             for placement in &run.placements {
                 let copy = aptum_core::geometry::Region::inside(&placement.place(&prepared.first().flat.parts[0].outline));
                 prop_assert!(copy.minus(&prepared.windows.cut.region).area() < 1e-3);
-                let printed = aptum_core::geometry::Region::inside(&placement.place(&art.fill));
+                let printed = aptum_core::geometry::Region::inside(&placement.place(art.area().unwrap().0));
                 prop_assert!(printed.minus(&prepared.windows.print.region).area() < 1e-3);
             }
         }

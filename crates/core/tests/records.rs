@@ -188,18 +188,19 @@ fn check<'a>(checks: &'a [Check], id: &str) -> Option<&'a Check> {
 fn card_that_takes_no_print_is_said_and_another_card_puts_it_right() {
     let (job, mut workshop) = (tomato(), workshop());
     assert!(check(&prepare(&job, &workshop).unwrap().checks, "stock-printable").is_none());
-    workshop.stocks.get_mut(&job.stock).unwrap().printable = PrintableSide::Neither;
+    workshop.stocks.get_mut(&job.pieces[0].stock).unwrap().printable = PrintableSide::Neither;
     let prepared = prepare(&job, &workshop).unwrap();
     let found = check(&prepared.checks, "stock-printable").unwrap();
     assert_eq!(found.state, State::Broken);
     let change = &found.remedies[0].changes[0];
-    assert_eq!(change.field, "stock");
+    assert_eq!(change.field, "pieces.p1.stock");
     let mut other = job.clone();
     let aptum_core::error::Setting::Text(id) = &change.value else { panic!("{change:?}") };
-    other.stock = RecordId::from(id.as_str());
+    other.pieces[0].stock = RecordId::from(id.as_str());
     assert!(check(&prepare(&other, &workshop).unwrap().checks, "stock-printable").is_none());
     // What is only cut needs no print.
-    let bare = Job { face: None, ..job };
+    let mut bare = job;
+    bare.pieces[0].face = None;
     assert!(check(&prepare(&bare, &workshop).unwrap().checks, "stock-printable").is_none());
 }
 
@@ -208,11 +209,11 @@ fn the_thickest_piece_is_the_one_that_gets_thinner_card() {
     let workshop = workshop();
     let mut job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/spring-table-set.json")).unwrap();
-    job.companions[1].stock = "grey-board-1".into();
+    job.pieces[2].stock = "grey-board-1".into();
     let prepared = prepare(&job, &workshop).unwrap();
     let card = check(&prepared.checks, "caliper").unwrap();
     assert_eq!(card.state, State::Broken, "1 mm in a cutter for 0.8 mm");
-    assert_eq!(card.remedies[0].changes[0].field, "companions.1.stock");
+    assert_eq!(card.remedies[0].changes[0].field, "pieces.p3.stock");
 }
 
 #[test]
@@ -235,7 +236,7 @@ fn the_sides_of_any_card_from_a_roll_count() {
     let mut workshop = workshop();
     let mut job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/spring-table-set.json")).unwrap();
-    job.companions[0].stock = "white-14pt".into();
+    job.pieces[1].stock = "white-14pt".into();
     let roll = aptum_core::workshop::Roll { side: 25.4 };
     workshop.stocks.get_mut(&"white-14pt".into()).unwrap().roll = Some(roll);
     let window = prepare(&job, &workshop).unwrap().windows.cut.base;
@@ -245,7 +246,7 @@ fn the_sides_of_any_card_from_a_roll_count() {
 fn backed(stock: &str) -> Job {
     let mut job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/plant-tag.json")).unwrap();
-    job.form.backing.as_mut().unwrap().stock = stock.into();
+    job.pieces[0].form.backing.as_mut().unwrap().stock = stock.into();
     job
 }
 
@@ -258,7 +259,7 @@ fn a_backing_layers_card_goes_through_the_cutter_too() {
     };
     let broken = card(&job, &workshop);
     assert_eq!(broken.state, State::Broken, "1 mm in a cutter for 0.8 mm");
-    assert_eq!(broken.remedies[0].changes[0].field, "form.backing.stock");
+    assert_eq!(broken.remedies[0].changes[0].field, "pieces.p1.form.backing.stock");
     assert_eq!(card(&backed("white-14pt"), &workshop).state, State::Fits);
 
     // Its roll's sides take room as any other card's.
@@ -290,10 +291,10 @@ fn card_that_is_kept_in_smaller_sheets_only_is_pointed_out() {
     // Each piece's card counts, and each card once.
     let mut set: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/spring-table-set.json")).unwrap();
-    for companion in &mut set.companions {
-        companion.stock = "jar-label-paper".into();
+    for piece in &mut set.pieces {
+        piece.stock = "jar-label-paper".into();
     }
-    set.stock = "ivory-cover-80".into();
+    set.pieces[0].stock = "ivory-cover-80".into();
     assert_eq!(sizes(&set).len(), 2);
     let texts: Vec<&str> = found[0].remedies.iter().map(|remedy| remedy.text.as_str()).collect();
     assert_eq!(texts, ["Use Tabloid upright", "Use Tabloid on its side"]);
@@ -308,18 +309,18 @@ fn white_edges_ask_for_bleed_and_other_card_does_not() {
         check(&prepared.checks, "white-edges").map(|check| (check.state, check.remedies.clone()))
     };
     assert_eq!(state(&job, &workshop).unwrap().0, State::Fits, "a millimetre is enough");
-    job.face.as_mut().unwrap().bleed = 0.2;
+    job.pieces[0].face.as_mut().unwrap().bleed = 0.2;
     let (short, remedies) = state(&job, &workshop).unwrap();
     assert_eq!((short, remedies[0].text.as_str()), (State::Attention, "Set the bleed to 1 mm"));
     // Bleed that the neighbours hold back is too little as well.
-    job.face.as_mut().unwrap().bleed = 2.0;
+    job.pieces[0].face.as_mut().unwrap().bleed = 2.0;
     job.sheet.spacing = 1.0;
     let (held, remedies) = state(&job, &workshop).unwrap();
     assert_eq!((held, remedies[0].text.as_str()), (State::Attention, "Set the spacing to 2 mm"));
-    job.face.as_mut().unwrap().colour = None;
+    job.pieces[0].face.as_mut().unwrap().set_colour(None);
     assert!(state(&job, &workshop).is_none(), "nothing is coloured up to the cut");
-    job.face.as_mut().unwrap().colour = Some("#c0d0e0".into());
-    workshop.stocks.get_mut(&job.stock).unwrap().white_edges = false;
+    job.pieces[0].face.as_mut().unwrap().set_colour(Some("#c0d0e0"));
+    workshop.stocks.get_mut(&job.pieces[0].stock).unwrap().white_edges = false;
     assert!(state(&job, &workshop).is_none());
 }
 
@@ -327,7 +328,7 @@ fn white_edges_ask_for_bleed_and_other_card_does_not() {
 fn a_film_over_the_marks_is_looked_at_unless_the_eye_reads_through_it() {
     let (job, mut workshop) = (tomato(), workshop());
     let mut with = |clear_to_eye: bool| {
-        let stock = workshop.stocks.get_mut(&job.stock).unwrap();
+        let stock = workshop.stocks.get_mut(&job.pieces[0].stock).unwrap();
         stock.laminate = Some(Laminate { thickness: 0.05, clear_to_eye });
         let checks = prepare(&job, &workshop).unwrap().checks;
         check(&checks, "marks-under-film").map(|check| check.state)

@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
 use aptum_core::check::{Drawing, Sense, Stage};
-use aptum_core::face::{Captions, Coverage, Face};
+use aptum_core::face::{Coverage, Face, Layer, LayerKind};
 use aptum_core::form::Form;
 use aptum_core::geometry::{BezPath, Rect, Region, Shape};
 use aptum_core::sheet::{Orientation, SheetSize, TakenBy, Turning};
@@ -114,8 +114,8 @@ fn cutters_that_find_the_sheet_without_marks_get_none() {
 #[test]
 fn the_grain_is_followed_when_asked_and_pointed_out_when_not() {
     let mut job = tomato();
-    job.form = carton(60.0, 30.0, 90.0);
-    job.sheet.copies = 50;
+    job.pieces[0].form = carton(60.0, 30.0, 90.0);
+    job.pieces[0].copies = 50;
     let mut workshop = workshop();
     let stock = workshop.stocks.get_mut(&RecordId::from("white-14pt")).unwrap();
     stock.grain = Grain::Short;
@@ -142,7 +142,7 @@ fn the_grain_is_followed_when_asked_and_pointed_out_when_not() {
 fn neighbours_hold_each_others_bleed_back() {
     let mut job = tomato();
     job.sheet.spacing = 1.0;
-    job.face.as_mut().unwrap().bleed = 2.0;
+    job.pieces[0].face.as_mut().unwrap().bleed = 2.0;
     let prepared = prepare(&job, &workshop()).unwrap();
     assert!((prepared.first().arts[0].bleed - 0.5).abs() < 1e-9);
     let bleed = check(&prepared, "bleed");
@@ -152,7 +152,7 @@ fn neighbours_hold_each_others_bleed_back() {
     );
     assert_eq!(bleed.remedies.len(), 2);
     assert_eq!(check(&prepared, "spacing").state, State::Attention);
-    job.sheet.copies = 1;
+    job.pieces[0].copies = 1;
     let alone = prepare(&job, &workshop()).unwrap();
     assert!((alone.first().arts[0].bleed - 2.0).abs() < 1e-9, "nobody is near");
 }
@@ -161,7 +161,9 @@ fn neighbours_hold_each_others_bleed_back() {
 fn colour_goes_past_the_cut_by_the_bleed_and_spares_the_glue() {
     let flat = carton(60.0, 30.0, 90.0).draw(0.4, Unit::Mm).unwrap();
     let face = |coverage, bleed| {
-        Face { colour: Some("#e7dcc0".into()), captions: Captions::Names, coverage, bleed }
+        let kind = LayerKind::Colour { colour: "#e7dcc0".into(), coverage };
+        let colour = Layer { kind, ..Layer::colour("l1", "") };
+        Face { bleed, layers: vec![colour, Layer::panel_names("l2")] }
             .print(&flat.parts[0], f64::INFINITY)
     };
     let bare = face(Coverage::Faces, 0.0);
@@ -177,18 +179,24 @@ fn colour_goes_past_the_cut_by_the_bleed_and_spares_the_glue() {
     assert!((grown.width() - tight.width() - 4.0).abs() < 1e-6);
     let glue = Region::inside(&flat.panel("Glue flap").unwrap());
     assert!(face(Coverage::Flaps, 0.0).printed.intersection(&glue).area() < 1e-3);
-    // Each caption lies on its own panel.
-    for caption in &bare.captions {
-        let panel = Region::inside(&flat.panel(&caption.text).unwrap());
-        assert!(Region::rect(caption.bounds()).minus(&panel).area() < 1e-6, "{}", caption.text);
+    // Each name lies on its own panel.
+    let words = bare.words();
+    let faces = flat.panels().filter(|(panel, _)| panel.role == aptum_core::form::Role::Face);
+    let panels: Vec<Region> = faces.map(|(_, outline)| Region::inside(&outline)).collect();
+    let mut on = vec![false; panels.len()];
+    for letter in words.subpaths() {
+        let bounds = letter.iter().copied().collect::<BezPath>().bounding_box();
+        let own = panels.iter().position(|panel| Region::rect(bounds).minus(panel).area() < 1e-6);
+        on[own.unwrap()] = true;
     }
+    assert!(on.iter().all(|on| *on), "{on:?}");
 }
 
 #[test]
 fn bare_flaps_may_leave_the_printable_area_and_print_on_them_may_not() {
     let mut job = tomato();
     job.sheet.cutter = None;
-    job.sheet.copies = 1;
+    job.pieces[0].copies = 1;
     let blank = prepare(&job, &workshop()).unwrap().first().flat.bounds;
     // A sheet just larger than the blank; the printer cannot print on 3.4 mm of either side.
     job.sheet.size = SheetSize {
@@ -196,12 +204,15 @@ fn bare_flaps_may_leave_the_printable_area_and_print_on_them_may_not() {
         width: blank.width() + 1.0,
         height: blank.height() + 1.0,
     };
-    let face = job.face.as_mut().unwrap();
-    (face.bleed, face.captions) = (0.0, Captions::None);
+    let face = job.pieces[0].face.as_mut().unwrap();
+    face.bleed = 0.0;
+    face.layers.retain(|layer| layer.kind != LayerKind::PanelNames);
     // Glue flap on the left and tuck flaps above and below are bare; the left side is not.
     let prepared = prepare(&job, &workshop()).unwrap();
     assert_eq!(check(&prepared, "print-along").state, State::Fits);
-    job.face.as_mut().unwrap().coverage = Coverage::Flaps;
+    let colour = "#f0d9cf".to_owned();
+    job.pieces[0].face.as_mut().unwrap().layers[0].kind =
+        LayerKind::Colour { colour, coverage: Coverage::Flaps };
     let prepared = prepare(&job, &workshop()).unwrap();
     let along = check(&prepared, "print-along");
     assert_eq!(along.state, State::Broken);
@@ -263,7 +274,7 @@ fn texts_follow_the_jobs_unit() {
     let scale = prepared.notes[0].unwrap().scale().unwrap();
     assert!((scale - 4.0 * INCH).abs() < 1e-9, "the printed scale is whole inches");
     job.unit = Unit::Cm;
-    job.form = carton(1.0, 14.0, 52.0);
+    job.pieces[0].form = carton(1.0, 14.0, 52.0);
     let errors = prepare(&job, &workshop()).unwrap_err();
     assert_eq!(errors[0].message, "Length is 0.1 cm: it must lie between 0.5 cm and 200 cm");
 }

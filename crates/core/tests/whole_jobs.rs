@@ -3,9 +3,10 @@
 
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
-use aptum_core::error::{Change, Setting};
+use aptum_core::error::Change;
 use aptum_core::form::Form;
 use aptum_core::geometry::{BezPath, Rect, Region};
+use aptum_core::job::{JobPiece, with_changes};
 use aptum_core::sheet::{Amount, Orientation, Placement, Turning, misfits};
 use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Prepared, State, Workshop, prepare};
@@ -74,22 +75,15 @@ fn nth<T>(records: &std::collections::BTreeMap<RecordId, T>, at: usize) -> Optio
 fn job(drawn: &Drawn, workshop: &Workshop) -> Job {
     let mut job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/spring-table-set.json")).unwrap();
-    let face = job.face.clone().filter(|_| drawn.printed);
-    let mut extra = job.companions[0].clone();
-    extra.face = face.clone();
-    job.face = face;
-    let (which, scale, copies, card) = drawn.pieces[0];
-    job.form = form(which, scale);
-    job.stock = nth(&workshop.stocks, card).unwrap();
-    job.sheet.copies = copies;
-    job.companions = drawn.pieces[1..]
+    let face = job.pieces[0].face.clone().filter(|_| drawn.printed);
+    job.pieces = drawn
+        .pieces
         .iter()
-        .map(|(which, scale, copies, card)| {
-            let mut piece = extra.clone();
-            piece.form = form(*which, *scale);
-            piece.copies = *copies;
-            piece.stock = nth(&workshop.stocks, *card).unwrap();
-            piece
+        .enumerate()
+        .map(|(at, (which, scale, copies, card))| {
+            let stock = nth(&workshop.stocks, *card).unwrap();
+            let piece = JobPiece::new(&format!("p{at}"), form(*which, *scale), &stock.0);
+            JobPiece { face: face.clone(), copies: *copies, ..piece }
         })
         .collect();
     // One more than there are means none.
@@ -162,22 +156,7 @@ fn judge(prepared: &Prepared, spacing: f64) {
 }
 
 fn applied(job: &Job, changes: &[Change]) -> Job {
-    let mut json = serde_json::to_value(job).unwrap();
-    for change in changes {
-        let mut at = &mut json;
-        for name in change.field.split('.') {
-            at = match name.parse::<usize>() {
-                Ok(number) if at.is_array() => &mut at[number],
-                _ => &mut at[name],
-            };
-        }
-        *at = match &change.value {
-            Setting::Number(number) => (*number).into(),
-            Setting::Text(text) => text.as_str().into(),
-            Setting::Standard => serde_json::Value::Null,
-        };
-    }
-    serde_json::from_value(json).unwrap()
+    with_changes(job, changes).unwrap()
 }
 
 proptest! {
@@ -190,7 +169,7 @@ proptest! {
         let Ok(prepared) = prepare(&job, &workshop) else { return Err(TestCaseError::reject("figures")) };
         judge(&prepared, drawn.spacing);
         let layout = &prepared.layout;
-        let wanted: u32 = job.pieces().map(|piece| piece.copies).sum();
+        let wanted: u32 = job.pieces.iter().map(|piece| piece.copies).sum();
         if !drawn.fills {
             prop_assert!(layout.laid <= wanted, "{} of {wanted}", layout.laid);
         }
@@ -206,8 +185,8 @@ proptest! {
         let blanks: Vec<_> = prepared.blanks().collect();
         for run in &layout.runs {
             for at in &run.placements {
-                let piece = job.pieces().nth(blanks[at.part].piece).unwrap();
-                prop_assert_eq!(run.stock.as_ref().unwrap_or(&job.stock), piece.stock);
+                let piece = &job.pieces[blanks[at.part].piece];
+                prop_assert_eq!(run.stock.as_ref().unwrap_or(&job.pieces[0].stock), &piece.stock);
             }
         }
     }

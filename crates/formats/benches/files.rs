@@ -1,6 +1,7 @@
 //! Writing files from a prepared job.
 #![allow(clippy::unwrap_used, missing_docs, reason = "a bench")]
 
+use aptum_core::blob::NoBlobs;
 use aptum_core::{Job, Prepared, Workshop, prepare};
 use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
@@ -16,7 +17,7 @@ fn sheet() -> (Job, Prepared) {
         serde_json::from_str(include_str!("../../../demo/workshop.json")).unwrap();
     let mut job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json")).unwrap();
-    job.sheet.copies = 6;
+    job.pieces[0].copies = 6;
     let prepared = prepare(&job, &workshop).unwrap();
     (job, prepared)
 }
@@ -27,7 +28,7 @@ fn print_pdf_of_a_full_sheet(bencher: Bencher<'_, '_>) {
     let (job, prepared) = sheet();
     bencher.bench_local(|| {
         let mut bytes = Vec::new();
-        print_pdf(&job, &prepared, &mut bytes).unwrap();
+        print_pdf(&job, &prepared, &NoBlobs, &mut bytes).unwrap();
         black_box(bytes)
     });
 }
@@ -37,7 +38,7 @@ fn hand_cut_pdf_of_a_full_sheet(bencher: Bencher<'_, '_>) {
     let (job, prepared) = sheet();
     bencher.bench_local(|| {
         let mut bytes = Vec::new();
-        hand_cut_pdf(&job, &prepared, &mut bytes).unwrap();
+        hand_cut_pdf(&job, &prepared, &NoBlobs, &mut bytes).unwrap();
         black_box(bytes)
     });
 }

@@ -6,6 +6,7 @@ use std::path::Path;
 use aptum_core::form::Form;
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::geometry::flattened;
+use aptum_core::job::JobPiece;
 use aptum_core::{Job, Workshop, prepare};
 use aptum_formats::dxf::flat_dxf;
 use serde_json::json;
@@ -18,7 +19,9 @@ fn main() -> Result<(), Box<dyn Error>> {
     let job: Job = serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json"))?;
     let mut outlines = serde_json::Map::new();
     for structure in CATALOGUE {
-        let job = Job { form: Form::new(structure.id, &[]), face: None, ..job.clone() };
+        let stock = &job.pieces[0].stock.0;
+        let piece = JobPiece::new("p1", Form::new(structure.id, &[]), stock);
+        let job = Job { pieces: vec![piece], ..job.clone() };
         let prepared =
             prepare(&job, &workshop).map_err(|errors| format!("{}: {errors:?}", structure.id))?;
         let rings: Vec<Vec<[f64; 2]>> = prepared

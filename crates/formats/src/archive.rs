@@ -1,23 +1,33 @@
 //! A job as a file: a zip with `job.json` and the job's assets, or that JSON alone.
 //!
-//! `job.json` is `{"format": "aptum-job", "version": 1, "job": …, "workshop": …}`. The workshop
+//! `job.json` is `{"format": "aptum-job", "version": 2, "job": …, "workshop": …}`. The workshop
 //! holds only the records that the job names, so that it opens anywhere. Lengths are mm.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
+use std::fmt::Write as _;
 use std::io::{Cursor, Read, Write};
 
+use aptum_core::blob::{BlobId, Blobs};
+use aptum_core::job::older;
 use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Workshop};
 use serde::{Deserialize, Serialize};
+use serde_json::Value;
+use sha2::{Digest, Sha256};
 use thiserror::Error;
 use zip::write::SimpleFileOptions;
 use zip::{CompressionMethod, ZipArchive, ZipWriter};
 
+use crate::picture::{Picture, PictureError};
+
 /// The version that is written, and the newest that is read.
-pub const VERSION: u32 = 1;
+pub const VERSION: u32 = older::SHAPE;
 
 /// Largest file that is read, in bytes.
-pub const LARGEST_FILE: usize = 16 << 20;
+pub const LARGEST_FILE: usize = 160 << 20;
+
+/// Largest sum of an archive's pictures, in bytes, unpacked.
+const LARGEST_ASSETS: u64 = 192 << 20;
 
 /// Largest `job.json` that is read, in bytes, unpacked.
 ///
@@ -43,6 +53,28 @@ pub struct JobFile {
     /// The records it names.
     #[serde(default)]
     pub workshop: Workshop,
+    /// The pictures that came with it, by their content; not part of the document.
+    #[serde(skip)]
+    pub assets: BTreeMap<BlobId, Asset>,
+}
+
+/// A picture that came with a job.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Asset {
+    /// What it is.
+    pub picture: Picture,
+    /// Its bytes.
+    pub bytes: Vec<u8>,
+}
+
+/// The id of some bytes: their SHA-256 (FIPS 180-4).
+#[must_use]
+pub fn blob_id(bytes: &[u8]) -> BlobId {
+    let digest = Sha256::digest(bytes);
+    BlobId(digest.iter().fold(String::with_capacity(64), |mut hex, byte| {
+        let _ = write!(hex, "{byte:02x}");
+        hex
+    }))
 }
 
 /// Why a job file cannot be read.
@@ -65,6 +97,17 @@ pub enum ArchiveError {
         "{ENTRY} unpacks to more than {LARGEST_JOB} bytes: nothing of it was read; keep fewer copies by hand"
     )]
     Bomb,
+    /// Pictures that unpack to too much.
+    #[error("the archive’s pictures unpack to more than {} MiB: nothing of it was read", LARGEST_ASSETS >> 20)]
+    TooMuch,
+    /// A picture that is not what its name says.
+    #[error(
+        "the archive holds “{0}”, whose content is not what its name says: nothing of it was read; export the job again"
+    )]
+    Changed(String),
+    /// A picture that cannot be used.
+    #[error("the archive holds “{0}”: {1}")]
+    Picture(String, PictureError),
     /// Another format.
     #[error("this is a “{0}”, not an aptum-job")]
     OtherFormat(String),
@@ -77,29 +120,19 @@ impl JobFile {
     /// A job with the records of `workshop` that it names.
     #[must_use]
     pub fn new(job: &Job, workshop: &Workshop) -> Self {
-        fn pick<T: Clone>(
-            records: &BTreeMap<RecordId, T>,
-            id: Option<&RecordId>,
-        ) -> BTreeMap<RecordId, T> {
-            id.and_then(|id| records.get_key_value(id))
-                .map(|(id, record)| (id.clone(), record.clone()))
-                .into_iter()
-                .collect()
+        let mut used = Workshop::default();
+        for (kind, id) in job.records() {
+            if let Some(record) = workshop.record(kind, id) {
+                used.insert(id.clone(), record);
+            }
         }
-        let mut stocks = BTreeMap::new();
-        for piece in job.pieces() {
-            let backing = piece.form.backing.as_ref().map(|backing| &backing.stock);
-            stocks.extend(pick(&workshop.stocks, Some(piece.stock)));
-            stocks.extend(pick(&workshop.stocks, backing));
+        Self {
+            format: "aptum-job".to_owned(),
+            version: VERSION,
+            job: job.clone(),
+            workshop: used,
+            assets: BTreeMap::new(),
         }
-        let used = Workshop {
-            stocks,
-            printers: pick(&workshop.printers, job.sheet.printer.as_ref()),
-            cutters: pick(&workshop.cutters, job.sheet.cutter.as_ref()),
-            carriers: pick(&workshop.carriers, job.sheet.carrier.as_ref()),
-            mark_sets: pick(&workshop.mark_sets, job.sheet.marks.as_ref()),
-        };
-        Self { format: "aptum-job".to_owned(), version: VERSION, job: job.clone(), workshop: used }
     }
 
     /// The document as JSON.
@@ -111,16 +144,26 @@ impl JobFile {
         json
     }
 
-    /// The archive.
+    /// The archive, with those of its pictures that `blobs` has.
     ///
     /// # Errors
     /// [`ArchiveError::Damaged`] when the zip cannot be put together.
-    pub fn to_archive(&self) -> Result<Vec<u8>, ArchiveError> {
+    pub fn to_archive(&self, blobs: &dyn Blobs) -> Result<Vec<u8>, ArchiveError> {
         let damaged = |error: &dyn std::fmt::Display| ArchiveError::Damaged(error.to_string());
         let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
-        let options = SimpleFileOptions::default().compression_method(CompressionMethod::Deflated);
-        zip.start_file(ENTRY, options).map_err(|error| damaged(&error))?;
+        let packed = SimpleFileOptions::default().compression_method(CompressionMethod::Deflated);
+        // Pictures are packed already.
+        let stored = SimpleFileOptions::default().compression_method(CompressionMethod::Stored);
+        zip.start_file(ENTRY, packed).map_err(|error| damaged(&error))?;
         zip.write_all(self.to_json().as_bytes()).map_err(|error| damaged(&error))?;
+        let named: BTreeSet<&BlobId> = self.job.blobs().collect();
+        for id in named {
+            let Some(bytes) = blobs.bytes(id) else { continue };
+            let Ok(picture) = Picture::head(&bytes) else { continue };
+            let name = format!("{ASSETS}{id}.{}", picture.coding.extension());
+            zip.start_file(name, stored).map_err(|error| damaged(&error))?;
+            zip.write_all(&bytes).map_err(|error| damaged(&error))?;
+        }
         Ok(zip.finish().map_err(|error| damaged(&error))?.into_inner())
     }
 
@@ -130,30 +173,17 @@ impl JobFile {
     pub fn adopt(self, workshop: &Workshop) -> (Job, Workshop) {
         let Self { mut job, workshop: brought, .. } = self;
         let mut new = Workshop::default();
-        let mut card = |stock: &mut RecordId| {
-            let found =
-                settle(Some(stock.clone()), &brought.stocks, &workshop.stocks, &mut new.stocks);
-            *stock = found.unwrap_or_else(|| stock.clone());
-        };
-        card(&mut job.stock);
-        let companions =
-            job.companions.iter_mut().map(|other| (&mut other.form, Some(&mut other.stock)));
-        for (form, stock) in std::iter::once((&mut job.form, None)).chain(companions) {
-            stock.into_iter().for_each(&mut card);
-            form.backing.iter_mut().for_each(|backing| card(&mut backing.stock));
+        for (kind, id) in job.records_mut() {
+            let Some(record) = brought.record(kind, id) else { continue };
+            let free = std::iter::once(id.clone())
+                .chain((2..).map(|number| RecordId(format!("{id}-{number}"))))
+                .find(|id| workshop.record(kind, id).is_none_or(|taken| taken == record));
+            let Some(free) = free else { continue };
+            *id = free.clone();
+            if !workshop.has(kind, &free) {
+                new.insert(free, record);
+            }
         }
-        for run in job.sheet.kept.iter_mut().flat_map(|kept| &mut kept.runs) {
-            run.stock.iter_mut().for_each(&mut card);
-        }
-        let plan = &mut job.sheet;
-        plan.printer =
-            settle(plan.printer.take(), &brought.printers, &workshop.printers, &mut new.printers);
-        plan.cutter =
-            settle(plan.cutter.take(), &brought.cutters, &workshop.cutters, &mut new.cutters);
-        plan.carrier =
-            settle(plan.carrier.take(), &brought.carriers, &workshop.carriers, &mut new.carriers);
-        plan.marks =
-            settle(plan.marks.take(), &brought.mark_sets, &workshop.mark_sets, &mut new.mark_sets);
         (job, new)
     }
 
@@ -167,7 +197,8 @@ impl JobFile {
             return Err(ArchiveError::TooLarge(bytes.len()));
         }
         if bytes.starts_with(b"PK") {
-            Self::from_json(&unpack(bytes)?)
+            let (json, assets) = unpack(bytes)?;
+            Ok(Self { assets, ..Self::from_json(&json)? })
         } else {
             Self::from_json(bytes)
         }
@@ -192,7 +223,15 @@ impl JobFile {
         if head.version > VERSION {
             return Err(ArchiveError::Newer(head.version));
         }
-        serde_json::from_slice(bytes).map_err(damaged)
+        let mut file: Value = serde_json::from_slice(bytes).map_err(damaged)?;
+        if head.version < VERSION
+            && let Some(job) = file.get_mut("job")
+        {
+            *job = older::brought_up(job.take());
+        }
+        let mut file: Self = serde_json::from_value(file).map_err(damaged)?;
+        file.version = VERSION;
+        Ok(file)
     }
 }
 
@@ -202,31 +241,14 @@ pub fn without_mark(bytes: &[u8]) -> &[u8] {
     bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes)
 }
 
-/// Where the record that `id` names in `brought` is, or goes, among `own` and `new`.
-fn settle<T: Clone + PartialEq>(
-    id: Option<RecordId>,
-    brought: &BTreeMap<RecordId, T>,
-    own: &BTreeMap<RecordId, T>,
-    new: &mut BTreeMap<RecordId, T>,
-) -> Option<RecordId> {
-    let id = id?;
-    let Some(record) = brought.get(&id) else { return Some(id) };
-    let free = std::iter::once(id.clone())
-        .chain((2..).map(|number| RecordId(format!("{id}-{number}"))))
-        .find(|id| own.get(id).is_none_or(|taken| taken == record))?;
-    if !own.contains_key(&free) {
-        new.insert(free.clone(), record.clone());
-    }
-    Some(free)
-}
-
-/// Takes `job.json` out of an archive, once every entry is known to be harmless.
-fn unpack(bytes: &[u8]) -> Result<Vec<u8>, ArchiveError> {
+/// Takes `job.json` and the pictures out of an archive, once every entry is known to be harmless.
+fn unpack(bytes: &[u8]) -> Result<(Vec<u8>, BTreeMap<BlobId, Asset>), ArchiveError> {
     let damaged = |error: zip::result::ZipError| ArchiveError::Damaged(error.to_string());
     let mut zip = ZipArchive::new(Cursor::new(bytes)).map_err(damaged)?;
     if zip.len() > MOST_ENTRIES {
         return Err(ArchiveError::TooMany(zip.len()));
     }
+    let mut names = Vec::new();
     for index in 0..zip.len() {
         let entry = zip.by_index(index).map_err(damaged)?;
         let name = entry.name().map_err(damaged)?.into_owned();
@@ -237,13 +259,32 @@ fn unpack(bytes: &[u8]) -> Result<Vec<u8>, ArchiveError> {
         if !plain || entry.is_symlink() {
             return Err(ArchiveError::Stray(name.chars().take(80).collect()));
         }
+        names.push(name);
     }
-    let entry = zip.by_name(ENTRY).map_err(damaged)?;
-    let mut json = Vec::new();
     // The stated size may lie: reading stops at the limit whatever it says.
-    entry
-        .take(LARGEST_JOB + 1)
-        .read_to_end(&mut json)
-        .map_err(|error| ArchiveError::Damaged(error.to_string()))?;
-    if json.len() as u64 > LARGEST_JOB { Err(ArchiveError::Bomb) } else { Ok(json) }
+    let mut read = |name: &str, most: u64| -> Result<Vec<u8>, ArchiveError> {
+        let mut bytes = Vec::new();
+        let entry = zip.by_name(name).map_err(damaged)?;
+        let wrong = |error: std::io::Error| ArchiveError::Damaged(error.to_string());
+        entry.take(most + 1).read_to_end(&mut bytes).map_err(wrong)?;
+        Ok(bytes)
+    };
+    let json = read(ENTRY, LARGEST_JOB)?;
+    if json.len() as u64 > LARGEST_JOB {
+        return Err(ArchiveError::Bomb);
+    }
+    let mut assets = BTreeMap::new();
+    let mut room = LARGEST_ASSETS;
+    for name in names.iter().filter_map(|name| name.strip_prefix(ASSETS)) {
+        let bytes = read(&format!("{ASSETS}{name}"), room)?;
+        room = room.checked_sub(bytes.len() as u64).ok_or(ArchiveError::TooMuch)?;
+        let id = blob_id(&bytes);
+        if name.split('.').next() != Some(id.0.as_str()) {
+            return Err(ArchiveError::Changed(name.to_owned()));
+        }
+        let picture = Picture::of(&bytes);
+        let picture = picture.map_err(|error| ArchiveError::Picture(name.to_owned(), error))?;
+        assets.insert(id, Asset { picture, bytes });
+    }
+    Ok((json, assets))
 }

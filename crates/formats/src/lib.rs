@@ -1,5 +1,5 @@
 //! Files in and out: the print PDF, the hand-cut PDF, the cut SVG, the flat as DXF and FOLD, the folded
-//! piece as glTF and OBJ, and the job archive.
+//! piece as glTF and OBJ, pictures, and the job archive.
 //!
 //! Everything is written from what [`aptum_core::prepare`] returns; nothing is computed again here.
 
@@ -7,8 +7,8 @@ pub mod archive;
 pub mod dxf;
 pub mod fold;
 pub mod gltf;
-pub mod lettering;
 pub mod line_style;
 pub mod obj;
 pub mod pdf;
+pub mod picture;
 pub mod svg;

@@ -4,6 +4,7 @@
 
 use std::io::{Cursor, Write};
 
+use aptum_core::blob::NoBlobs;
 use aptum_core::{Job, Workshop};
 use aptum_formats::archive::{ArchiveError, JobFile, LARGEST_FILE, LARGEST_JOB};
 use proptest::prelude::*;
@@ -30,7 +31,7 @@ fn zipped(entries: &[(&str, &[u8])]) -> Vec<u8> {
 #[test]
 fn an_archive_and_its_json_read_back_with_only_the_records_used() {
     let file = file();
-    assert_eq!(JobFile::read(&file.to_archive().unwrap()).unwrap(), file);
+    assert_eq!(JobFile::read(&file.to_archive(&NoBlobs).unwrap()).unwrap(), file);
     assert_eq!(JobFile::read(file.to_json().as_bytes()).unwrap(), file);
     let counts = [
         file.workshop.stocks.len(),
@@ -59,7 +60,7 @@ fn a_job_brings_its_records_and_spares_those_of_the_same_name() {
     let mut own = file.workshop.clone();
     own.stocks.values_mut().for_each(|stock| stock.caliper = 0.5);
     let (job, new) = file.clone().adopt(&own);
-    assert_eq!(job.stock.0, "white-14pt-2");
+    assert_eq!(job.pieces[0].stock.0, "white-14pt-2");
     assert_eq!(new.stocks.len(), 1);
     assert!(new.printers.is_empty());
 }
@@ -101,7 +102,7 @@ fn what_is_not_a_job_file_is_refused_in_words() {
 
 #[test]
 fn a_truncated_archive_is_damaged_wherever_it_was_cut() {
-    let whole = file().to_archive().unwrap();
+    let whole = file().to_archive(&NoBlobs).unwrap();
     for cut in (0..whole.len()).step_by(37) {
         assert!(JobFile::read(&whole[..cut]).is_err(), "cut at {cut}");
     }
@@ -116,9 +117,24 @@ proptest! {
 
     #[test]
     fn a_flipped_byte_never_panics(at in any::<proptest::sample::Index>(), bit in 0..8u8) {
-        let mut bytes = file().to_archive().unwrap();
+        let mut bytes = file().to_archive(&NoBlobs).unwrap();
         let at = at.index(bytes.len());
         bytes[at] ^= 1 << bit;
         let _ = JobFile::read(&bytes);
     }
+}
+
+/// An archive of the program before pieces were a list.
+#[test]
+fn an_archive_with_one_piece_at_the_top_is_read() {
+    let bytes = include_bytes!("../../server/tests/older/one-piece.aptum");
+    let file = JobFile::read(bytes).unwrap();
+    let known: Vec<(&str, u32)> =
+        file.job.pieces.iter().map(|piece| (piece.id.0.as_str(), piece.copies)).collect();
+    assert_eq!(known, [("p1", 4), ("p2", 12), ("p3", 4)]);
+    let prepared = aptum_core::prepare(&file.job, &file.workshop).unwrap();
+    assert_eq!(prepared.layout.runs, file.job.sheet.kept.as_ref().unwrap().runs);
+    // Written again it has today's shape.
+    let again = JobFile::read(&file.to_archive(&NoBlobs).unwrap()).unwrap();
+    assert_eq!(again, file);
 }

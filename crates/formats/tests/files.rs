@@ -4,6 +4,8 @@
 
 mod reading;
 
+use aptum_core::blob::NoBlobs;
+use aptum_core::face::{Coverage, LayerKind};
 use aptum_core::geometry::{BezPath, Rect, Shape};
 use aptum_core::sheet::nest::ToTheEnd;
 use aptum_core::sheet::{Orientation, standard_sizes};
@@ -28,7 +30,7 @@ fn tomato() -> Job {
 /// Letter with angles of practice: ¼ in from the edges, small pieces inside.
 fn letter_with_angles() -> (Job, Prepared) {
     let mut job = job(include_str!("../../../demo/jobs/runner-bean-carton.json"));
-    job.form = aptum_core::form::Form::new(
+    job.pieces[0].form = aptum_core::form::Form::new(
         "straight-tuck",
         &[("length", 40.0), ("width", 20.0), ("height", 60.0)],
     );
@@ -38,13 +40,13 @@ fn letter_with_angles() -> (Job, Prepared) {
 
 fn print_of(job: &Job, prepared: &Prepared) -> Vec<u8> {
     let mut bytes = Vec::new();
-    print_pdf(job, prepared, &mut bytes).unwrap();
+    print_pdf(job, prepared, &NoBlobs, &mut bytes).unwrap();
     bytes
 }
 
 fn hand_cut_of(job: &Job, prepared: &Prepared) -> Vec<u8> {
     let mut bytes = Vec::new();
-    hand_cut_pdf(job, prepared, &mut bytes).unwrap();
+    hand_cut_pdf(job, prepared, &NoBlobs, &mut bytes).unwrap();
     bytes
 }
 
@@ -103,7 +105,7 @@ fn pages_have_their_published_sizes() {
             let mut job = tomato();
             job.sheet.size = standard_sizes().into_iter().find(|size| size.name == name).unwrap();
             job.sheet.orientation = orientation;
-            job.sheet.copies = 1;
+            job.pieces[0].copies = 1;
             let prepared = prepare(&job, &workshop()).unwrap();
             let (width, height) = if orientation == Orientation::Portrait {
                 (width, height)
@@ -157,7 +159,7 @@ fn the_print_file_is_told_not_to_scale_and_has_a_page_per_sheet() {
 #[test]
 fn one_piece_alone_is_trimmed_to_its_blank_with_the_bleed_around_it() {
     let mut job = tomato();
-    job.sheet.copies = 1;
+    job.pieces[0].copies = 1;
     let prepared = prepare(&job, &workshop()).unwrap();
     let pdf = open(&print_of(&job, &prepared));
     let (trim, bleed) = (page_box(&pdf, 1, b"TrimBox"), page_box(&pdf, 1, b"BleedBox"));
@@ -207,7 +209,7 @@ fn the_cut_file_has_a_group_per_kind_with_creases_first() {
 fn the_cut_file_of_one_carton() {
     let mut job = job(include_str!("../../../demo/jobs/dibber-carton.json"));
     job.name = "A <small> & plain one".into();
-    job.sheet.copies = 1;
+    job.pieces[0].copies = 1;
     let prepared = prepare(&job, &workshop()).unwrap();
     insta::assert_snapshot!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap());
 }
@@ -290,12 +292,16 @@ proptest! {
         copies in 1..9u32, spacing in 0.5..6.0f64, landscape: bool, whole: bool,
     ) {
         let mut job = tomato();
-        job.form = aptum_core::form::Form::new("straight-tuck", &[("length", length), ("width", width), ("height", height)]);
-        job.sheet.copies = copies;
+        job.pieces[0].form = aptum_core::form::Form::new("straight-tuck", &[("length", length), ("width", width), ("height", height)]);
+        job.pieces[0].copies = copies;
         job.sheet.spacing = spacing;
-        let face = job.face.as_mut().unwrap();
-        face.captions = aptum_core::face::Captions::None;
-        if whole { face.coverage = aptum_core::face::Coverage::Flaps; }
+        let face = job.pieces[0].face.as_mut().unwrap();
+        face.layers.truncate(1);
+        if let LayerKind::Colour { coverage, .. } = &mut face.layers[0].kind
+            && whole
+        {
+            *coverage = Coverage::Flaps;
+        }
         if landscape { job.sheet.orientation = Orientation::Landscape; }
         let prepared = prepare(&job, &workshop()).unwrap();
         prop_assume!(prepared.layout.laid > 0);
@@ -327,10 +333,10 @@ proptest! {
 #[test]
 fn edges_that_touching_tags_share_are_cut_once() {
     let mut job = tomato();
-    job.form =
+    job.pieces[0].form =
         aptum_core::form::Form::new("tag", &[("width", 40.0), ("height", 60.0), ("hole", 0.0)]);
-    job.face = None;
-    job.sheet.copies = 6;
+    job.pieces[0].face = None;
+    job.pieces[0].copies = 6;
     let length = |spacing: f64| -> (usize, f64) {
         let mut job = job.clone();
         job.sheet.spacing = spacing;
@@ -423,10 +429,11 @@ fn the_hand_cut_file_has_the_pages_that_are_announced() {
     let mut counts = Vec::new();
     for (width, height) in [(60.0, 180.0), (40.0, 60.0)] {
         let mut job = tomato();
-        job.face = None;
-        job.form = aptum_core::form::Form::new("bookmark", &[("width", width), ("height", height)]);
+        job.pieces[0].face = None;
+        job.pieces[0].form =
+            aptum_core::form::Form::new("bookmark", &[("width", width), ("height", height)]);
         (job.sheet.marks, job.sheet.cutter, job.sheet.printer) = (None, None, None);
-        job.sheet.copies = 3;
+        job.pieces[0].copies = 3;
         job.sheet.size =
             aptum_core::sheet::SheetSize { name: "Own".into(), width: 62.0, height: 182.0 };
         let prepared = prepare(&job, &workshop()).unwrap();
@@ -443,7 +450,7 @@ fn the_hand_cut_file_has_the_pages_that_are_announced() {
 fn on_a_liner_outlines_are_kissed_unless_through_is_chosen() {
     let workshop = workshop();
     let mut tag = job(include_str!("../../../demo/jobs/plant-tag.json"));
-    tag.form.backing = None;
+    tag.pieces[0].form.backing = None;
     let groups = |job: &Job| {
         let prepared = prepare(job, &workshop).unwrap();
         let svg = cut_svg(job, &prepared, 1, MarksInCut::LeftOut).unwrap();
@@ -456,10 +463,11 @@ fn on_a_liner_outlines_are_kissed_unless_through_is_chosen() {
     };
     let [kissed, through] = groups(&tag);
     assert!(kissed == 0 && through > 0, "card without a liner is cut through");
-    tag.stock = workshop.stocks.iter().find(|(_, stock)| stock.liner.is_some()).unwrap().0.clone();
+    tag.pieces[0].stock =
+        workshop.stocks.iter().find(|(_, stock)| stock.liner.is_some()).unwrap().0.clone();
     let [kissed, left] = groups(&tag);
     assert!(kissed > 0 && left == 0, "outline and hole");
-    tag.form.through = true;
+    tag.pieces[0].form.through = true;
     let [kissed, through] = groups(&tag);
     assert!(kissed == 0 && through > 0);
 }

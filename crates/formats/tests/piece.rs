@@ -9,6 +9,7 @@ use aptum_core::fold::FoldModel;
 use aptum_core::form::Form;
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::geometry::Shape;
+use aptum_core::job::JobPiece;
 use aptum_core::units::Unit;
 use aptum_core::{Job, Prepared, Workshop, prepare};
 use aptum_formats::dxf::flat_dxf;
@@ -22,7 +23,9 @@ fn prepared(structure: &str, figures: &[(&str, f64)]) -> Prepared {
         serde_json::from_str(include_str!("../../../demo/workshop.json")).unwrap();
     let job: Job =
         serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json")).unwrap();
-    prepare(&Job { form: Form::new(structure, figures), face: None, ..job }, &workshop).unwrap()
+    let stock = job.pieces[0].stock.0.clone();
+    let piece = JobPiece::new("p1", Form::new(structure, figures), &stock);
+    prepare(&Job { pieces: vec![piece], ..job }, &workshop).unwrap()
 }
 
 fn tables() -> Value {

@@ -57,7 +57,7 @@ fn main() {
     let set: serde_json::Value =
         serde_json::from_slice(&ask(&host, "GET", "/api/jobs/18", "")).unwrap();
     let mut set = set["job"].clone();
-    set["sheet"]["copies"] = 300.into();
+    set["pieces"][0]["copies"] = 300.into();
     set["sheet"]["search"]["budget"] = 10.into();
     let start = Instant::now();
     ask(&host, "POST", "/api/jobs/18/nest", &set.to_string());
@@ -137,13 +137,13 @@ fn under_load(host: &str) {
         serde_json::from_slice(&ask(host, "POST", "/api/jobs", &job.to_string())).unwrap()
     };
     let mut full = job(3)["job"].clone();
-    full["form"] =
+    full["pieces"][0]["form"] =
         serde_json::json!({ "structure": "tag-rounded", "width": 15, "height": 18, "hole": 3 });
     full["sheet"]["size"] = serde_json::json!({ "name": "Own", "width": 2000, "height": 2000 });
     for machine in ["printer", "cutter", "marks"] {
         full["sheet"][machine] = serde_json::Value::Null;
     }
-    full["sheet"]["copies"] = 10_000.into();
+    full["pieces"][0]["copies"] = 10_000.into();
     let full = number(&made(&full));
     let start = Instant::now();
     ask(host, "GET", &format!("/api/jobs/{full}/files"), "");
@@ -174,7 +174,7 @@ fn under_load(host: &str) {
     std::thread::scope(|scope| {
         scope.spawn(|| {
             let mut nested = job(18)["job"].clone();
-            nested["sheet"]["copies"] = 300.into();
+            nested["pieces"][0]["copies"] = 300.into();
             nested["sheet"]["search"]["budget"] = FOR.as_secs().into();
             ask(host, "POST", "/api/jobs/18/nest", &nested.to_string());
         });

@@ -1,6 +1,11 @@
 //! The demo's data, which is also the workshop that an empty data directory starts with.
 
+use std::collections::BTreeMap;
+
+use aptum_core::blob::BlobId;
 use aptum_core::{Job, Workshop};
+use aptum_formats::archive::{Asset, blob_id};
+use aptum_formats::picture::Picture;
 
 use crate::store::{Store, StoreError};
 
@@ -28,6 +33,20 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/spring-table-set.json"),
 ];
 
+/// The pictures that the jobs wear.
+const PICTURES: &[&[u8]] = &[include_bytes!("../../../demo/pictures/lettuce.png")];
+
+fn pictures() -> Result<BTreeMap<BlobId, Asset>, StoreError> {
+    let asset = |bytes: &&[u8]| {
+        let picture = Picture::of(bytes).map_err(|error| StoreError::Unreadable {
+            what: "a demo picture".to_owned(),
+            why: error.to_string(),
+        })?;
+        Ok((blob_id(bytes), Asset { picture, bytes: bytes.to_vec() }))
+    };
+    PICTURES.iter().map(asset).collect()
+}
+
 fn read<T: serde::de::DeserializeOwned>(what: &str, text: &str) -> Result<T, StoreError> {
     serde_json::from_str(text)
         .map_err(|error| StoreError::Unreadable { what: what.to_owned(), why: error.to_string() })
@@ -39,7 +58,7 @@ fn read<T: serde::de::DeserializeOwned>(what: &str, text: &str) -> Result<T, Sto
 /// [`StoreError`] from the database.
 pub fn start_workshop(store: &Store) -> Result<(), StoreError> {
     if store.workshop()? == Workshop::default() {
-        store.add_jobs(&[], &read("the starting workshop", WORKSHOP)?)?;
+        store.add_jobs(&[], &read("the starting workshop", WORKSHOP)?, &BTreeMap::new())?;
     }
     Ok(())
 }
@@ -52,7 +71,7 @@ pub fn start_jobs(store: &Store) -> Result<(), StoreError> {
     if store.jobs()?.is_empty() && store.binned()?.is_empty() {
         let jobs: Result<Vec<Job>, StoreError> =
             JOBS.iter().map(|job| read("a demo job", job)).collect();
-        store.add_jobs(&jobs?, &read("the starting workshop", WORKSHOP)?)?;
+        store.add_jobs(&jobs?, &read("the starting workshop", WORKSHOP)?, &pictures()?)?;
     }
     Ok(())
 }

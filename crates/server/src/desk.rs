@@ -94,7 +94,7 @@ impl Desk {
     /// As [`quick`](Self::quick); what goes wrong later breaks the body off.
     pub async fn file<T: Send + 'static, W: FnOnce(&mut dyn Write) -> io::Result<()>>(
         &self,
-        find: impl FnOnce(&Store) -> Result<(T, W), Problem> + Send + 'static,
+        find: impl FnOnce(&Arc<Store>) -> Result<(T, W), Problem> + Send + 'static,
     ) -> Result<(T, Body), Problem> {
         let turn = self.slow.turn().await?;
         let store = self.store.clone();

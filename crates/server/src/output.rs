@@ -3,6 +3,8 @@
 
 use std::io::{self, Write};
 
+use aptum_core::blob::Blobs;
+use aptum_core::face::Face;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::dxf::flat_dxf;
 use aptum_formats::fold::flat_fold;
@@ -82,6 +84,8 @@ pub struct Desired<'a> {
     pub workshop: &'a Workshop,
     /// Whether marks go into the cut files.
     pub marks: MarksInCut,
+    /// Where the pictures are.
+    pub blobs: &'a dyn Blobs,
 }
 
 impl Desired<'_> {
@@ -90,27 +94,28 @@ impl Desired<'_> {
     /// # Errors
     /// What `out` says, or that the job has no such file.
     pub fn write(&self, kind: OutputKind, out: &mut dyn Write) -> io::Result<()> {
-        let Self { job, prepared, .. } = self;
+        let Self { job, prepared, blobs, .. } = self;
         let none = || io::Error::new(io::ErrorKind::NotFound, "the job has no such file");
         let piece = |at: usize| prepared.pieces.get(at).ok_or_else(none);
         match kind {
-            OutputKind::Print => print_pdf(job, prepared, out),
-            OutputKind::HandCut => hand_cut_pdf(job, prepared, out),
+            OutputKind::Print => print_pdf(job, prepared, *blobs, out),
+            OutputKind::HandCut => hand_cut_pdf(job, prepared, *blobs, out),
             OutputKind::Cut([sheet, _]) => {
                 let svg = cut_svg(job, prepared, sheet, self.marks).ok_or_else(none)?;
                 out.write_all(svg.as_bytes())
             }
             OutputKind::FlatDxf(at) => out.write_all(&flat_dxf(piece(at)?)),
             OutputKind::FlatFold(at) => {
-                let name = job.pieces().nth(at).ok_or_else(none)?.name;
-                out.write_all(flat_fold(name, piece(at)?).as_bytes())
+                let drawn = piece(at)?;
+                out.write_all(flat_fold(&drawn.name, drawn).as_bytes())
             }
             OutputKind::FoldedGltf(at) => {
-                let named = job.pieces().nth(at).ok_or_else(none)?;
-                let card = self.workshop.stocks.get(named.stock);
-                let card = card.map_or("#ffffff", |stock| &stock.colour);
-                let printed = named.face.and_then(|face| face.colour.as_deref()).unwrap_or(card);
-                out.write_all(folded_gltf(named.name, piece(at)?, printed, card).as_bytes())
+                let drawn = piece(at)?;
+                let (own, card) = (&drawn.job_piece, &self.workshop.stocks);
+                let card = card.get(&own.stock).map_or("#ffffff", |stock| &stock.colour);
+                let face = own.face.as_ref();
+                let printed = face.and_then(Face::colour).unwrap_or(card);
+                out.write_all(folded_gltf(&drawn.name, drawn, printed, card).as_bytes())
             }
             OutputKind::FoldedObj(at) => out.write_all(folded_obj(piece(at)?).as_bytes()),
         }

@@ -55,12 +55,12 @@ mod tests {
         assert!(Arc::ptr_eq(&first, &prepared(&job, &workshop).unwrap()));
 
         let mut more = job.clone();
-        more.sheet.copies += 1;
+        more.pieces[0].copies += 1;
         let more = prepared(&more, &workshop).unwrap();
-        assert_eq!(more.first().copies, first.first().copies + 1);
+        assert_eq!(more.layout.laid, first.layout.laid + 1);
 
         let mut thicker = workshop.clone();
-        thicker.stocks.get_mut(&job.stock).unwrap().caliper += 0.1;
+        thicker.stocks.get_mut(&job.pieces[0].stock).unwrap().caliper += 0.1;
         let thicker = prepared(&job, &thicker).unwrap();
         assert_ne!(thicker.first().flat.sizes.outside, first.first().flat.sizes.outside);
     }

@@ -51,7 +51,7 @@ fn read(response: LocalResponse<'_>) -> (Status, Value) {
 fn errors_are_problem_details_with_field_number_and_remedy() {
     let api = Api::new();
     let mut job = read(api.get("/api/jobs/3")).1["job"].clone();
-    job["form"]["length"] = json!(1e7);
+    job["pieces"][0]["form"]["length"] = json!(1e7);
     job["sheet"]["cutter"] = json!("nobody");
     let response = api.send("/api/preview", &job);
     assert_eq!(response.content_type().unwrap().to_string(), "application/problem+json");
@@ -62,7 +62,7 @@ fn errors_are_problem_details_with_field_number_and_remedy() {
     job["sheet"]["cutter"] = Value::Null;
     let problem = read(api.send("/api/preview", &job)).1;
     let length = &problem["errors"][0];
-    assert_eq!(length["field"], "form.length");
+    assert_eq!(length["field"], "pieces.p1.form.length");
     assert_eq!(length["number"], 1e7);
     assert_eq!(length["remedy"]["changes"][0]["value"], 2000.0);
 
@@ -86,11 +86,11 @@ fn a_job_that_cannot_be_prepared_is_not_saved() {
     let api = Api::new();
     let opened = read(api.get("/api/jobs/3")).1;
     let mut job = opened["job"].clone();
-    job["form"]["width"] = json!(-1.0);
+    job["pieces"][0]["form"]["width"] = json!(-1.0);
     let (status, _) = api.put("/api/jobs/3", &json!({ "version": 1, "job": job }));
     assert_eq!(status, Status::UnprocessableEntity);
     assert_eq!(read(api.get("/api/jobs/3")).1, opened);
-    job["form"]["width"] = json!(20.0);
+    job["pieces"][0]["form"]["width"] = json!(20.0);
     let (status, saved) = api.put("/api/jobs/3", &json!({ "version": 1, "job": job }));
     assert_eq!(
         (status, &saved["version"], &saved["can_undo"]),
@@ -281,23 +281,23 @@ fn an_add_on_that_meets_something_is_refused_with_a_way_out() {
         problem["errors"][0].clone()
     };
     // The front is 36.36 mm wide: 12 to the right, a window of 12 is 0.18 mm from its crease.
-    job["form"]["add_ons"] = json!([window(12.0, 12.0)]);
+    job["pieces"][0]["form"]["add_ons"] = json!([window(12.0, 12.0)]);
     let error = refusal(&job);
-    assert_eq!(error["field"], "form.add_ons.0.across");
+    assert_eq!(error["field"], "pieces.p1.form.add_ons.0.across");
     assert!(error["message"].as_str().unwrap().contains("0.18 mm"), "{error}");
     for change in error["remedy"]["changes"].as_array().unwrap() {
         let field = change["field"].as_str().unwrap().rsplit('.').next().unwrap();
-        job["form"]["add_ons"][0][field] = change["value"].clone();
+        job["pieces"][0]["form"]["add_ons"][0][field] = change["value"].clone();
     }
     assert_eq!(read(api.send("/api/preview", &job)).0, Status::Ok);
     // Larger than its panel; two that overlap; a panel that is not there.
-    job["form"]["add_ons"] = json!([window(0.0, 90.0)]);
+    job["pieces"][0]["form"]["add_ons"] = json!([window(0.0, 90.0)]);
     assert!(refusal(&job)["remedy"]["text"].as_str().unwrap().starts_with("Make it"));
-    job["form"]["add_ons"] = json!([window(0.0, 12.0), window(5.0, 12.0)]);
-    assert_eq!(refusal(&job)["field"], "form.add_ons.1.across");
-    job["form"]["add_ons"] = json!([{ "kind": "hang-hole", "panel": "Keel", "across": 0, "along": 0,
+    job["pieces"][0]["form"]["add_ons"] = json!([window(0.0, 12.0), window(5.0, 12.0)]);
+    assert_eq!(refusal(&job)["field"], "pieces.p1.form.add_ons.1.across");
+    job["pieces"][0]["form"]["add_ons"] = json!([{ "kind": "hang-hole", "panel": "Keel", "across": 0, "along": 0,
                                       "width": 6, "height": 6 }]);
-    assert_eq!(refusal(&job)["field"], "form.add_ons.0.panel");
+    assert_eq!(refusal(&job)["field"], "pieces.p1.form.add_ons.0.panel");
 }
 
 #[test]

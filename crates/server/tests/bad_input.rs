@@ -69,7 +69,8 @@ fn every_field_with_every_kind_of_nonsense_is_answered_in_words() {
     assert!(kept["sheet"]["kept"].is_object());
     // One in two parts.
     let mut split = jobs[3].clone();
-    split["form"]["split"] = json!({ "panel": "Back", "by": "across", "at": 20.0, "flap": 13.0 });
+    split["pieces"][0]["form"]["split"] =
+        json!({ "panel": "Back", "by": "across", "at": 20.0, "flap": 13.0 });
     jobs.extend([kept, split]);
     for whole in jobs {
         let mut fields = Vec::new();
@@ -217,14 +218,14 @@ fn a_refused_change_leaves_the_job_as_it_was() {
     let client = client(&folder);
     let before = job(&client, 3);
     for (field, value) in [
-        ("/form/length", json!(0)),
-        ("/form/structure", json!("tower")),
-        ("/sheet/copies", json!(1_000_000)),
-        ("/sheet/copies", json!(1.5)),
+        ("/pieces/0/form/length", json!(0)),
+        ("/pieces/0/form/structure", json!("tower")),
+        ("/pieces/0/copies", json!(1_000_000)),
+        ("/pieces/0/copies", json!(1.5)),
         ("/sheet/size/width", json!(1e9)),
         ("/sheet/marks", json!("nobody")),
-        ("/stock", json!("../../etc/passwd")),
-        ("/face/colour", json!("url(http://elsewhere.example)")),
+        ("/pieces/0/stock", json!("../../etc/passwd")),
+        ("/pieces/0/face/layers/0/colour", json!("url(http://elsewhere.example)")),
         ("/name", json!("")),
     ] {
         let mut changed = before.clone();

@@ -6,6 +6,7 @@ use std::process::{Command, Output};
 
 use aptum::store::Store;
 use aptum::{demo, output};
+use aptum_core::blob::NoBlobs;
 use aptum_core::{Job, prepare};
 use aptum_formats::archive::JobFile;
 use aptum_formats::svg::MarksInCut;
@@ -41,8 +42,9 @@ fn export_writes_the_files_that_the_page_gives() {
     let workshop = store.workshop().unwrap();
     let mut names = Vec::new();
     let marks = MarksInCut::LeftOut;
-    let desired = output::Desired { job: &job, prepared: &prepared, workshop: &workshop, marks };
-    for file in output::outputs(&prepared) {
+    let (job, prepared, workshop, blobs) = (&job, &prepared, &workshop, &NoBlobs);
+    let desired = output::Desired { job, prepared, workshop, marks, blobs };
+    for file in output::outputs(prepared) {
         let bytes = std::fs::read(target.join(&file.name)).unwrap();
         let mut made = Vec::new();
         desired.write(file.kind, &mut made).unwrap();
@@ -57,8 +59,11 @@ fn export_writes_the_files_that_the_page_gives() {
 
     // The same from an archive, on a machine without that data.
     let archive = out.path().join("job.aptum");
-    std::fs::write(&archive, JobFile::new(&job, &store.workshop().unwrap()).to_archive().unwrap())
-        .unwrap();
+    std::fs::write(
+        &archive,
+        JobFile::new(&job, &store.workshop().unwrap()).to_archive(&NoBlobs).unwrap(),
+    )
+    .unwrap();
     let again = out.path().join("again");
     let done =
         aptum(&["export", archive.to_str().unwrap(), "--out", again.to_str().unwrap(), "--marks"]);
@@ -91,7 +96,7 @@ fn a_job_of_several_pieces_is_checked_piece_by_piece_and_its_layout_goes_out() {
     let checked = aptum(&["check", "Spring table set", "--data", folder]);
     assert_eq!(checked.status.code(), Some(0));
     let table = String::from_utf8(checked.stdout).unwrap();
-    for piece in ["Straight-tuck carton: copies", "Plant tag: copies", "Sowing bookmark: copies"] {
+    for piece in ["Straight-tuck carton: Copies", "Plant tag: Copies", "Sowing bookmark: Copies"] {
         assert!(table.contains(piece), "{piece} in\n{table}");
     }
 
@@ -101,7 +106,8 @@ fn a_job_of_several_pieces_is_checked_piece_by_piece_and_its_layout_goes_out() {
     let mut job = store.job(18).unwrap().job;
     let sheets = |job: &Job, folder: &str| {
         let archive = out.path().join("set.aptum");
-        std::fs::write(&archive, JobFile::new(job, &workshop).to_archive().unwrap()).unwrap();
+        std::fs::write(&archive, JobFile::new(job, &workshop).to_archive(&NoBlobs).unwrap())
+            .unwrap();
         let target = out.path().join(folder);
         let done = aptum(&["export", archive.to_str().unwrap(), "--out", target.to_str().unwrap()]);
         assert!(done.status.success(), "{}", String::from_utf8_lossy(&done.stderr));

@@ -13,6 +13,7 @@ use std::sync::Mutex;
 use std::time::Duration;
 
 use aptum_core::Job;
+use aptum_core::blob::NoBlobs;
 use aptum_formats::archive::JobFile;
 use serde_json::{Value, json};
 use tempfile::TempDir;
@@ -70,11 +71,13 @@ fn client(host: &str, who: u64, kill: u64, seen: &Mutex<Acknowledged>) {
             }
             1 => {
                 let mut brought = workshop.clone();
-                let mut card = brought.stocks[&job.stock].clone();
+                let mut card = brought.stocks[&job.pieces[0].stock].clone();
                 card.caliper = 0.2 + random.f64() / 10.0;
                 brought.stocks.insert("soak-card".into(), card);
-                let file = JobFile::new(&Job { stock: "soak-card".into(), ..named }, &brought);
-                let bytes = file.to_archive().unwrap();
+                let mut carded = named;
+                carded.pieces[0].stock = "soak-card".into();
+                let file = JobFile::new(&carded, &brought);
+                let bytes = file.to_archive(&NoBlobs).unwrap();
                 let Some((status, answer)) = ask(host, "POST", "/api/jobs/import", &bytes) else {
                     return;
                 };

@@ -4,6 +4,7 @@
 
 mod http;
 
+use std::collections::BTreeMap;
 use std::collections::BTreeSet;
 
 use aptum::demo;
@@ -24,6 +25,12 @@ fn open() -> (TempDir, Store) {
     (folder, store)
 }
 
+fn in_card(stock: &str) -> Job {
+    let mut job = tomato();
+    job.pieces[0].stock = stock.into();
+    job
+}
+
 fn tomato() -> Job {
     serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json")).unwrap()
 }
@@ -31,15 +38,15 @@ fn tomato() -> Job {
 /// A job in a card of its own whose caliper is `caliper`, as a file.
 fn file(store: &Store, id: &str, caliper: f64) -> JobFile {
     let mut workshop = store.workshop().unwrap();
-    let mut card = workshop.stocks[&tomato().stock].clone();
+    let mut card = workshop.stocks[&tomato().pieces[0].stock].clone();
     card.caliper = caliper;
     workshop.stocks.insert(id.into(), card);
-    let job = Job { stock: id.into(), name: format!("{caliper}"), ..tomato() };
+    let job = Job { name: format!("{caliper}"), ..in_card(id) };
     JobFile::new(&job, &workshop)
 }
 
 fn bring(store: &Store, file: JobFile) -> Job {
-    store.bring_job(|workshop: &Workshop| Ok(file.adopt(workshop))).unwrap().job
+    store.bring_job(&BTreeMap::new(), |workshop: &Workshop| Ok(file.adopt(workshop))).unwrap().job
 }
 
 /// Two imports at once with one new id and different content: each job ends in its own card.
@@ -55,7 +62,7 @@ fn two_imports_at_once_keep_their_own_cards() {
         });
         let workshop = store.workshop().unwrap();
         for job in jobs {
-            let caliper = workshop.stocks[&job.stock].caliper;
+            let caliper = workshop.stocks[&job.pieces[0].stock].caliper;
             assert_eq!(format!("{caliper}"), job.name, "round {round}");
         }
     }
@@ -66,7 +73,8 @@ fn two_imports_at_once_keep_their_own_cards() {
 #[test]
 fn a_record_in_use_cannot_be_removed_by_any_way() {
     let (_folder, store) = open();
-    let body = serde_json::to_string(&store.workshop().unwrap().stocks[&tomato().stock]).unwrap();
+    let body = serde_json::to_string(&store.workshop().unwrap().stocks[&tomato().pieces[0].stock])
+        .unwrap();
     let change = |body: Option<&String>| RecordChange {
         kind: "stocks".into(),
         id: "seed-card".into(),
@@ -74,7 +82,7 @@ fn a_record_in_use_cannot_be_removed_by_any_way() {
     };
     let version = || store.workshop_head().unwrap().version;
     store.change_record(version(), &change(Some(&body))).unwrap();
-    let stored = store.add_job(&Job { stock: "seed-card".into(), ..tomato() }).unwrap();
+    let stored = store.add_job(&in_card("seed-card")).unwrap();
     let refused = |result: Result<_, StoreError>| {
         assert!(matches!(result, Err(StoreError::InUse { count: 1, .. })), "{result:?}");
     };
@@ -98,7 +106,7 @@ fn a_record_in_use_cannot_be_removed_by_any_way() {
         }
         let now = version();
         let (saved, removed) = std::thread::scope(|scope| {
-            let job = Job { stock: "seed-card".into(), ..tomato() };
+            let job = in_card("seed-card");
             let saving = scope.spawn({
                 let store = &store;
                 move || store.save_job(plain.id, at, &job)
@@ -117,16 +125,17 @@ fn a_record_in_use_cannot_be_removed_by_any_way() {
 #[test]
 fn redoing_an_addition_never_changes_what_an_import_brought() {
     let (_folder, store) = open();
-    let body = serde_json::to_string(&store.workshop().unwrap().stocks[&tomato().stock]).unwrap();
+    let body = serde_json::to_string(&store.workshop().unwrap().stocks[&tomato().pieces[0].stock])
+        .unwrap();
     let change = RecordChange { kind: "stocks".into(), id: "seed-card".into(), body: Some(body) };
     let head = store.change_record(store.workshop_head().unwrap().version, &change).unwrap();
     let head = store.step_workshop(head.version, true).unwrap();
     let job = bring(&store, file(&store, "seed-card", 0.77));
-    assert_eq!(job.stock, "seed-card".into());
+    assert_eq!(job.pieces[0].stock, "seed-card".into());
     assert!(store.step_workshop(head.version, false).is_err(), "the version has changed");
     let error = store.step_workshop(store.workshop_head().unwrap().version, false).unwrap_err();
     assert!(matches!(error, StoreError::Overtaken(_)), "{error}");
-    assert_eq!(store.workshop().unwrap().stocks[&job.stock].caliper, 0.77);
+    assert_eq!(store.workshop().unwrap().stocks[&job.pieces[0].stock].caliper, 0.77);
 }
 
 #[test]

@@ -51,8 +51,8 @@ fn nesting_reports_its_best_so_far_and_ends_with_a_layout_that_can_be_kept() {
 fn a_search_with_nothing_left_to_find_ends_before_its_time_and_the_seed_gives_it_again() {
     let api = Api::new();
     let mut job = api.job(SPRING_SET);
-    job["companions"] = json!([]);
-    job["sheet"]["copies"] = json!(1);
+    job["pieces"].as_array_mut().unwrap().truncate(1);
+    job["pieces"][0]["copies"] = json!(1);
     job["sheet"]["search"]["budget"] = json!(600.0);
     let found = || api.events(&format!("{SPRING_SET}/nest"), &job).pop().unwrap().1;
     let first = found();
@@ -147,8 +147,8 @@ fn ways_come_one_by_one_and_the_parts_of_a_split_piece_fit_and_fold() {
 
     // Too large for everything: the limit is named, with both numbers.
     let mut huge = api.job(RUNNER_BEAN);
-    huge["form"]["length"] = json!(900.0);
-    huge["form"]["height"] = json!(1500.0);
+    huge["pieces"][0]["form"]["length"] = json!(900.0);
+    huge["pieces"][0]["form"]["height"] = json!(1500.0);
     let events = api.events("/api/ways", &huge);
     let said = events.last().unwrap().1["ruled_out"].as_str().map(str::to_owned);
     assert!(
@@ -221,9 +221,9 @@ fn a_job_that_is_gone_or_cannot_be_worked_with_is_not_nested() {
     let job = api.job(TOMATO);
     assert_eq!(api.post("/api/jobs/999/nest", &job).0, 404);
     let mut absurd = job.clone();
-    absurd["sheet"]["copies"] = json!(20_000);
+    absurd["pieces"][0]["copies"] = json!(20_000);
     let (status, problem) = api.post(&format!("{TOMATO}/nest"), &absurd);
-    assert_eq!((status, &problem["errors"][0]["field"]), (422, &json!("sheet.copies")));
+    assert_eq!((status, &problem["errors"][0]["field"]), (422, &json!("pieces.p1.copies")));
     assert_eq!(problem["errors"][0]["number"], json!(20_000.0));
     // Neither holds the job.
     let mut quick = job;
@@ -281,7 +281,7 @@ fn ways_tell_of_the_piece_that_does_not_fit() {
     let api = Api::new();
     let mut job = api.job(SPRING_SET);
     let figures = json!({ "structure": "straight-tuck", "basis": "inside", "length": 90, "width": 60, "height": 150 });
-    job["companions"][0]["form"] = figures;
+    job["pieces"][1]["form"] = figures;
     let events = api.events("/api/ways", &job);
     let smaller = events.iter().find(|(_, way)| way["kind"] == "smaller").unwrap();
     let sizes = smaller.1["figures"].as_array().unwrap();

@@ -155,8 +155,8 @@ fn a_data_file_of_an_older_version_is_brought_up_and_nothing_in_it_is_lost() {
     assert_eq!(all.len(), 2);
     for job in all.into_iter().map(|entry| entry.job.unwrap()) {
         let prepared = aptum_core::prepare(&job, &records).unwrap();
-        assert_eq!(prepared.layout.laid, job.sheet.copies, "{}", job.name);
-        assert!(job.companions.is_empty() && job.sheet.kept.is_none());
+        assert_eq!(prepared.layout.laid, job.pieces[0].copies, "{}", job.name);
+        assert!(job.pieces.len() == 1 && job.sheet.kept.is_none());
     }
     // And it takes changes, which can be undone.
     let head = store.workshop_head().unwrap();
@@ -167,6 +167,36 @@ fn a_data_file_of_an_older_version_is_brought_up_and_nothing_in_it_is_lost() {
     assert_eq!(store.workshop().unwrap().printers.len(), count("printers") - 1);
     store.step_workshop(head.version, true).unwrap();
     assert_eq!(store.workshop().unwrap(), records);
+}
+
+/// A data file of the program before pieces were a list: its jobs are as they were, with what can be undone
+/// and redone, and a copy of the file is kept.
+#[test]
+fn a_data_file_with_one_piece_at_the_top_is_read() {
+    let folder = TempDir::new().unwrap();
+    let file = include_bytes!("older/one-piece.sqlite");
+    std::fs::write(folder.path().join("aptum.sqlite"), file).unwrap();
+    let store = Store::open(folder.path()).unwrap();
+    let tomato = store.job(3).unwrap();
+    assert_eq!((tomato.job.name.as_str(), tomato.job.pieces[0].copies), ("Tomato seed carton", 12));
+    assert!(tomato.can_undo && tomato.can_redo);
+    let later = store.redo(3, tomato.version).unwrap();
+    assert_eq!(later.job.name, "Tomato carton, later");
+    let set = store.job(18).unwrap().job;
+    let copies: Vec<u32> = set.pieces.iter().map(|piece| piece.copies).collect();
+    assert_eq!(copies, [4, 12, 4]);
+    let prepared = aptum_core::prepare(&set, &store.workshop().unwrap()).unwrap();
+    let kept = set.sheet.kept.unwrap();
+    assert_eq!(prepared.layout.runs, kept.runs, "laid by hand, and left where it lies");
+    // What is saved now is read again, and the file as it was lies beside it.
+    let saved = Job { name: "Changed".into(), ..store.job(3).unwrap().job };
+    store.save_job(3, later.version, &saved).unwrap();
+    drop(store);
+    assert_eq!(Store::open(folder.path()).unwrap().job(3).unwrap().job.name, "Changed");
+    let copies = std::fs::read_dir(folder.path()).unwrap().filter_map(Result::ok);
+    let names: Vec<String> =
+        copies.map(|entry| entry.file_name().to_string_lossy().into_owned()).collect();
+    assert!(names.iter().any(|name| name.contains("before")), "{names:?}");
 }
 
 #[test]

@@ -168,9 +168,11 @@ fn a_new_job_starts_from_what_is_at_hand_and_from_nothing_retired() {
     let ids = |kind: &str| -> Vec<String> {
         api.state()["workshop"][kind].as_object().unwrap().keys().cloned().collect()
     };
-    for (kind, field) in
-        [("stocks", "/stock"), ("printers", "/sheet/printer"), ("cutters", "/sheet/cutter")]
-    {
+    for (kind, field) in [
+        ("stocks", "/pieces/0/stock"),
+        ("printers", "/sheet/printer"),
+        ("cutters", "/sheet/cutter"),
+    ] {
         let all = ids(kind);
         for at_hand in &all {
             // One at hand, the others in lists.

@@ -1,4 +1,7 @@
-/** Setting fields of a job by their dotted paths, as checks and remedies name them. */
+/**
+ * Setting fields of a job by their dotted paths, as checks and remedies name them: a segment is a field's name, or
+ * the id of one of a list's members; of members without ids, the place.
+ */
 import type { Change, Job } from './generated/types';
 
 type Json = Record<string, unknown>;
@@ -15,10 +18,13 @@ export function withChanges(job: Job, changes: Change[]): Job {
 
 function set(object: Json, [name, ...rest]: string[], value: unknown): Json {
   if (name === undefined) return object;
-  const inner = object[name];
-  const next = rest.length > 0 ? set((inner ?? {}) as Json, rest, value) : value;
+  const put = (inner: unknown) =>
+    rest.length > 0 ? set((inner ?? {}) as Json, rest, value) : value;
   if (Array.isArray(object)) {
-    return object.map((item: unknown, index) => (index === Number(name) ? next : item)) as never;
+    const members = object as unknown[];
+    const byId = members.findIndex((member) => (member as Json | null)?.['id'] === name);
+    const at = byId < 0 ? Number(name) : byId;
+    return members.map((member, index) => (index === at ? put(member) : member)) as never;
   }
-  return { ...object, [name]: next };
+  return { ...object, [name]: put(object[name]) };
 }

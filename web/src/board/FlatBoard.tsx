@@ -16,6 +16,8 @@ interface Props {
   lit?: string | null;
   onLit?: (panel: string | null) => void;
   overlay?: (view: View) => ReactNode;
+  /** A file was dropped on a panel, or beside them all. */
+  onDropFile?: (file: File, panel: string | null) => void;
   children?: ReactNode;
 }
 
@@ -27,17 +29,33 @@ export function FlatBoard({
   lit,
   onLit,
   overlay,
+  onDropFile,
   children,
 }: Props) {
   const [hovered, setHovered] = useState<string | null>(null);
   const { session, piece, workshop, unit, chosen } = stage;
   const [width, height] = piece.flat.size;
+  const over = (event: React.DragEvent) => {
+    if (event.dataTransfer.types.includes('Files')) event.preventDefault();
+  };
+  const drop = (event: React.DragEvent) => {
+    const file = event.dataTransfer.files[0];
+    if (!file) return;
+    event.preventDefault();
+    // Handles and lines lie over the panels.
+    const under = document.elementsFromPoint(event.clientX, event.clientY);
+    const panel = under.find((element) => element.hasAttribute('data-panel'));
+    onDropFile?.(file, panel?.getAttribute('data-panel') ?? null);
+  };
   const hover = (name: string | null) => {
     setHovered(name);
     onLit?.(name);
   };
   return (
-    <div className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}>
+    <div
+      className={`board-wrap${session.isCurrent ? '' : ' is-stale'}`}
+      {...(onDropFile ? { onDragOver: over, onDrop: drop } : {})}
+    >
       <Board
         label={label}
         box={{ x: 0, y: 0, width, height }}
@@ -48,7 +66,7 @@ export function FlatBoard({
           <FlatDrawing
             flat={piece.flat}
             isPrinted={isPrinted}
-            colour={workshop.stocks[session.job.stock]?.colour ?? '#ffffff'}
+            colour={workshop.stocks[session.own.stock]?.colour ?? '#ffffff'}
             hovered={lit ?? hovered}
             onHover={hover}
             place={chosen?.place?.drawing === 'flat' ? chosen.place.path : null}

@@ -1,5 +1,6 @@
 /** One piece laid flat: card, art, panels, lines by kind. */
 import type { FlatView } from '../api/generated/types';
+import { Art } from './Art';
 import type { View } from './view';
 
 interface Props {
@@ -37,17 +38,17 @@ export function FlatDrawing({ flat, isPrinted, colour, hovered, onHover, place }
         flat.parts.map(({ art, at, name }) =>
           art ? (
             <g key={name} transform={`translate(${at[0]} ${at[1]})`}>
-              {art.colour && (
-                <path d={art.fill} fill={art.colour} clipPath={`url(#${slug(name)})`} />
-              )}
-              {art.colour && <path className="line bleed" d={art.fill} />}
-              <path className="caption-art" d={art.captions} />
+              <g clipPath={`url(#${slug(name)})`}>
+                <Art art={art} />
+              </g>
+              <path className="line bleed" d={art.to_edge} />
             </g>
           ) : null,
         )}
       {flat.panels.map((panel) => (
         <path
           key={panel.name}
+          data-panel={panel.name}
           d={panel.path}
           className={`panel${hovered === panel.shown ? ' hovered' : ''}`}
           fill={panel.role === 'glue' ? 'url(#glue)' : 'transparent'}

@@ -2,6 +2,7 @@
 import { memo, type ReactNode } from 'react';
 
 import type { PartView, Placement, Preview, SheetView } from '../api/generated/types';
+import { Art } from './Art';
 import { HatchPatterns } from './hatches';
 
 /** What of a sheet is shown: all of it to work on, or just what a machine does with it. */
@@ -117,8 +118,7 @@ function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Sh
       {shown === 'all' && (
         <path className="copy-card" d={part.outline + part.openings} fillRule="evenodd" />
       )}
-      {art?.colour && <path d={art.fill} fill={art.colour} />}
-      {art && <path className="caption-art" d={art.captions} />}
+      {art && <Art art={art} />}
       {shown !== 'printed' && (
         <>
           {part.lines.map((line) => (

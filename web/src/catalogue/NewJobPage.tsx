@@ -20,6 +20,7 @@ export function NewJobPage() {
     },
   });
   const start = meta.data?.starting_job;
+  const first = start?.pieces[0];
   return (
     <div className="jobs-page">
       <header className="top">
@@ -34,10 +35,10 @@ export function NewJobPage() {
         <h1>Catalogue of structures</h1>
         {create.error && <Alert variant="danger">{create.error.message}</Alert>}
         {meta.error && <Alert variant="danger">{meta.error.message}</Alert>}
-        {start && (
+        {start && first && (
           <Catalogue
-            hand={{ form: { ...start.form, structure: '' }, stock: start.stock, unit: start.unit }}
-            onChoose={(form) => create.mutate({ ...start, form })}
+            hand={{ form: { ...first.form, structure: '' }, stock: first.stock, unit: start.unit }}
+            onChoose={(form) => create.mutate({ ...start, pieces: [{ ...first, form }] })}
           />
         )}
       </main>

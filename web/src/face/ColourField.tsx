@@ -1,13 +1,13 @@
-/** The flat colour of the printed panels, or none. */
+/** The flat colour of a layer. */
 import { useId } from 'react';
 
 /** Inks of the demo's world; any other can be mixed. */
 const INKS = ['#e7dcc0', '#f0d9cf', '#dfe8d6', '#d5e3e6', '#f3e3b3', '#c9b8d1'];
 
 interface Props {
-  colour: string | null;
+  colour: string;
   onTry: (colour: string) => void;
-  onKeep: (colour: string | null) => void;
+  onKeep: (colour: string) => void;
 }
 
 export function ColourField({ colour, onTry, onKeep }: Props) {
@@ -16,13 +16,6 @@ export function ColourField({ colour, onTry, onKeep }: Props) {
     <div className="row-field">
       <label htmlFor={id}>Colour</label>
       <span className="inks">
-        <button
-          type="button"
-          className="ink ink-none"
-          aria-label="No colour"
-          aria-pressed={colour === null}
-          onClick={() => onKeep(null)}
-        />
         {INKS.map((ink) => (
           <button
             key={ink}
@@ -38,11 +31,10 @@ export function ColourField({ colour, onTry, onKeep }: Props) {
           id={id}
           type="color"
           className="ink ink-mixed"
-          value={colour ?? '#ffffff'}
+          value={colour}
           onChange={(event) => onTry(event.target.value)}
           onBlur={(event) => {
-            if (event.target.value !== (colour ?? '#ffffff')) onKeep(event.target.value);
-            else if (colour !== null) onKeep(colour);
+            onKeep(event.target.value);
           }}
         />
       </span>

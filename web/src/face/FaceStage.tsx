@@ -1,27 +1,59 @@
-/** Face: what is printed on the piece. */
-import { withChanges, withField } from '../api/fields';
-import type { Face } from '../api/generated/types';
+/** Face: what is printed on the piece, layer upon layer. */
+import { useRef, useState } from 'react';
+
+import { withField } from '../api/fields';
 import { FlatBoard } from '../board/FlatBoard';
 import { FigureField } from '../card/FigureField';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
-import { SwitchField } from '../card/SwitchField';
 import type { StageProps } from '../job/StageProps';
-import { ColourField } from './ColourField';
+import { LayerRows } from './LayerRows';
+import { FIRST, withLayer } from './layers';
+import { PictureHandles } from './PictureHandles';
+import { usePictures } from './usePictures';
 
 const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
 
-/** What a face starts with when it is switched on. */
-const FIRST: Face = { colour: null, captions: 'names', coverage: 'faces', bleed: 1.5 };
+/** The colour that a new layer of colour starts with. */
+const COLOUR = '#e7dcc0';
 
 export function FaceStage(props: StageProps) {
   const { session, piece, unit, notice } = props;
-  const { job } = session;
-  const { face } = job;
+  const { own, job } = session;
+  const { face } = own;
+  const [picked, setPicked] = useState<string | null>(null);
+  const [chosenPanel, setChosenPanel] = useState('');
+  const file = useRef<HTMLInputElement>(null);
+  // The largest outer panel is the one that is mostly meant.
+  const faces = piece.flat.panels.filter(({ role }) => role === 'face');
+  const largest = faces.reduce<(typeof faces)[number] | undefined>(
+    (best, panel) => (!best || area(panel.size) > area(best.size) ? panel : best),
+    undefined,
+  );
+  const panel = faces.some(({ name }) => name === chosenPanel)
+    ? chosenPanel
+    : (largest?.name ?? '');
+  const pictures = usePictures(session, panel);
+  const add = (layer: Parameters<typeof withLayer>[2]) =>
+    void session.keep((now) => withLayer(now, session, layer));
   return (
     <main className="stage">
-      <FlatBoard stage={props} label={`Printed face of ${job.name}`} padding={PADDING} isPrinted>
-        {!face && <p className="stale-note">Nothing is printed on this job: it is only cut</p>}
+      <FlatBoard
+        stage={props}
+        label={`Printed face of ${job.name}`}
+        padding={PADDING}
+        isPrinted
+        onDropFile={(dropped, on) => pictures.bring(dropped, on ?? panel)}
+        overlay={(view) => (
+          <PictureHandles {...{ session, piece, view, picked }} onPick={setPicked} />
+        )}
+      >
+        {!face && <p className="stale-note">Nothing is printed on this piece: it is only cut</p>}
+        {pictures.coming !== null && (
+          <p className="stale-note" role="status">
+            Bringing in {pictures.coming} …
+          </p>
+        )}
       </FlatBoard>
       <SpecCard
         title={face ? 'Printed face' : 'Only cut'}
@@ -40,66 +72,95 @@ export function FaceStage(props: StageProps) {
               ]}
               onChoose={(choice) =>
                 void session.keep((now) =>
-                  withField(now, 'face', choice === 'printed' ? FIRST : null),
+                  withField(now, session.at('face'), choice === 'printed' ? FIRST : null),
                 )
               }
             />
           }
         >
           {face && (
-            <>
-              <ColourField
-                colour={face.colour}
-                onTry={(colour) => session.propose((now) => withField(now, 'face.colour', colour))}
-                onKeep={(colour) =>
-                  void session.keep((now) => withField(now, 'face.colour', colour))
-                }
-              />
-              <SwitchField
-                label="Panel names"
-                value={face.captions}
-                choices={[
-                  { value: 'names', label: 'printed' },
-                  { value: 'none', label: 'none' },
-                ]}
-                onChoose={(captions) =>
-                  void session.keep((now) => withField(now, 'face.captions', captions))
-                }
-              />
-              <SwitchField
-                name="Carry print"
-                label="Which panels carry print"
-                value={face.coverage}
-                choices={[
-                  { value: 'faces', label: 'outer panels' },
-                  { value: 'flaps', label: 'flaps too' },
-                ]}
-                onChoose={(coverage) =>
-                  void session.keep((now) =>
-                    withChanges(now, [{ field: 'face.coverage', value: coverage }]),
-                  )
-                }
-              />
-              <FigureField
-                figure={{
-                  field: 'face.bleed',
-                  label: 'Bleed',
-                  note: 'How far the colour goes past the cut.',
-                  value: face.bleed,
-                  text: piece.bleed_text,
-                }}
-                session={session}
-                unit={unit}
-              />
-            </>
+            <FigureField
+              figure={{
+                field: session.at('face.bleed'),
+                label: 'Bleed',
+                note: 'How far what reaches a cut goes past it.',
+                value: face.bleed,
+                text: piece.bleed_text,
+              }}
+              session={session}
+              unit={unit}
+            />
+          )}
+        </Rows>
+        <Rows title="Layers" aside={<small>printed from the top down</small>}>
+          <LayerRows {...{ session, piece, unit, picked }} onPick={setPicked} />
+          <div className="layer-new">
+            <button
+              type="button"
+              className="plain-button"
+              onClick={() =>
+                add({ name: null, kind: 'colour', colour: COLOUR, coverage: 'faces' } as never)
+              }
+            >
+              add a colour
+            </button>
+            <button
+              type="button"
+              className="plain-button"
+              onClick={() => add({ name: null, kind: 'panel-names' } as never)}
+            >
+              add panel names
+            </button>
+          </div>
+          <div className="layer-new">
+            <button
+              type="button"
+              className="btn btn-outline-primary btn-sm"
+              disabled={pictures.coming !== null || panel === ''}
+              onClick={() => file.current?.click()}
+            >
+              Bring a picture in
+            </button>
+            <label htmlFor="picture-panel">on</label>
+            <select
+              id="picture-panel"
+              value={panel}
+              onChange={(event) => setChosenPanel(event.target.value)}
+            >
+              {faces.map(({ name }) => (
+                <option key={name} value={name}>
+                  {name}
+                </option>
+              ))}
+            </select>
+            <input
+              ref={file}
+              type="file"
+              className="visually-hidden"
+              aria-label="Picture file"
+              tabIndex={-1}
+              accept="image/png,image/jpeg"
+              onChange={(event) => {
+                const chosen = event.target.files?.[0];
+                event.target.value = '';
+                if (chosen) pictures.bring(chosen, panel);
+              }}
+            />
+          </div>
+          {pictures.trouble && (
+            <p className="lay-note lay-trouble" role="alert">
+              {pictures.trouble}
+            </p>
           )}
         </Rows>
         <p className="card-note">
           {face
-            ? 'The colour goes past the cut by the bleed, so that no white shows where a cut strays. Bare flaps may leave the printable area.'
+            ? 'Drop a PNG or JPEG on a panel, or paste it. What reaches a cut goes past it by the bleed, so that no white shows where a cut strays.'
             : 'Without print the cutter needs no marks, and the whole sheet within its reach is free.'}
         </p>
       </SpecCard>
     </main>
   );
 }
+
+const area = ([width, height]: [number, number]) => width * height;

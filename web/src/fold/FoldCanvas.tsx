@@ -1,7 +1,7 @@
 /** The folded piece in space: turned by drag, touch and arrow keys, zoomed by wheel, pinch and + −. */
 import { useEffect, useRef } from 'react';
 
-import type { FoldView } from '../api/generated/types';
+import type { FoldView, PartView } from '../api/generated/types';
 import { FoldScene, type Side } from './scene';
 
 interface Props {
@@ -9,7 +9,8 @@ interface Props {
   progress: number;
   side: Side;
   card: string;
-  printed: string;
+  /** The blanks, with what is printed on them. */
+  parts: PartView[];
   lit: string | null;
   onLit: (panel: string | null) => void;
   label: string;
@@ -23,14 +24,14 @@ const DEGREES = 0.45;
 const KEY = 8;
 
 export default function FoldCanvas(props: Props) {
-  const { view, progress, side, card, printed, lit, onLit, label, fits, onFail } = props;
+  const { view, progress, side, card, parts, lit, onLit, label, fits, onFail } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<FoldScene | null>(null);
   const touches = useRef(new Map<number, { x: number; y: number }>());
-  const colours = useRef({ card, printed, ink: '#22302f', lit: '#1b6470' });
+  const colours = useRef({ card, ink: '#22302f', lit: '#1b6470' });
   const failed = useRef(onFail);
   useEffect(() => {
-    colours.current = { card, printed, ink: '#22302f', lit: '#1b6470' };
+    colours.current = { card, ink: '#22302f', lit: '#1b6470' };
     failed.current = onFail;
   });
 
@@ -68,9 +69,9 @@ export default function FoldCanvas(props: Props) {
     scene.current?.pose(progress);
   }, [progress]);
   useEffect(() => {
-    scene.current?.show(view, colours.current, side);
+    scene.current?.show(view, colours.current, side, parts);
     scene.current?.pose(now.current);
-  }, [view, side, card, printed]);
+  }, [view, side, card, parts]);
   useEffect(() => scene.current?.light(lit, colours.current), [lit, view, side]);
   useEffect(() => scene.current?.reset(), [fits]);
 

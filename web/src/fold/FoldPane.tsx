@@ -3,7 +3,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 
 import { api } from '../api/client';
-import type { FoldView, Form } from '../api/generated/types';
+import type { FoldView, Form, PartView } from '../api/generated/types';
 import { Switch } from '../card/Switch';
 import { FoldedPicture } from './FoldedPicture';
 import type { Side } from './scene';
@@ -15,8 +15,8 @@ interface Props {
   form: Form;
   stock: string;
   colour: string;
-  /** The printed side's colour. */
-  printed: string;
+  /** The blanks, with what is printed on them. */
+  parts: PartView[];
   lit: string | null;
   onLit: (panel: string | null) => void;
 }
@@ -24,7 +24,7 @@ interface Props {
 /** Milliseconds for a step. */
 const PACE = 1100;
 
-export function FoldPane({ form, stock, colour, printed, lit, onLit }: Props) {
+export function FoldPane({ form, stock, colour, parts, lit, onLit }: Props) {
   const fold = useQuery({
     queryKey: ['fold', stock, form],
     queryFn: ({ signal }) => api.fold({ form, stock }, signal),
@@ -33,11 +33,20 @@ export function FoldPane({ form, stock, colour, printed, lit, onLit }: Props) {
     gcTime: 5000,
   });
   const view = fold.data;
+  // The same as long as nothing of it changes, so that a figure that is tried draws no texture anew.
+  const worn = JSON.stringify(parts.map(({ art, size }) => ({ art, size })));
+  const [printed, setPrinted] = useState({ worn, parts });
+  if (printed.worn !== worn) setPrinted({ worn, parts });
   if (!view) return <div className="fold-pane" aria-busy="true" />;
-  return <Folded key={form.structure} {...{ form, stock, colour, printed, lit, onLit, view }} />;
+  return (
+    <Folded
+      key={form.structure}
+      {...{ form, stock, colour, parts: printed.parts, lit, onLit, view }}
+    />
+  );
 }
 
-function Folded({ form, stock, colour, printed, lit, onLit, view }: Props & { view: FoldView }) {
+function Folded({ form, stock, colour, parts, lit, onLit, view }: Props & { view: FoldView }) {
   const last = view.steps.length;
   const [progress, setProgress] = useState(last);
   const [isPlaying, setPlaying] = useState(false);
@@ -92,7 +101,7 @@ function Folded({ form, stock, colour, printed, lit, onLit, view }: Props & { vi
               progress={shown}
               side={side}
               card={colour}
-              printed={printed}
+              parts={parts}
               lit={lit}
               onLit={onLit}
               label={label}
@@ -178,7 +187,7 @@ function Folded({ form, stock, colour, printed, lit, onLit, view }: Props & { vi
   );
 }
 
-interface FlatShadedProps extends Omit<Props, 'printed'> {
+interface FlatShadedProps extends Omit<Props, 'parts'> {
   progress: number;
   label: string;
 }

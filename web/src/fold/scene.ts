@@ -4,6 +4,7 @@ import {
   Box3,
   BufferAttribute,
   BufferGeometry,
+  type CanvasTexture,
   Color,
   DirectionalLight,
   FrontSide,
@@ -24,13 +25,13 @@ import {
   WebGLRenderer,
 } from 'three';
 
-import type { FoldView, PlateView, StandView } from '../api/generated/types';
+import type { FoldView, PartView, PlateView, StandView } from '../api/generated/types';
+import { artTexture } from './texture';
 
 export type Side = 'outside' | 'inside';
 
 interface Colours {
   card: string;
-  printed: string;
   ink: string;
   lit: string;
 }
@@ -58,6 +59,8 @@ export class FoldScene {
   private readonly camera = new PerspectiveCamera(28, 1, 1, 20000);
   private readonly sun = new DirectionalLight('#ffffff', 2.1);
   private plates: Plate[] = [];
+  /** What is printed on each blank, where something is. */
+  private textures: ({ size: [number, number]; map: CanvasTexture } | null)[] = [];
   private view: FoldView | null = null;
   private progress = 0;
   private round = EYE.round;
@@ -86,6 +89,8 @@ export class FoldScene {
       }
     });
     this.world.clear();
+    this.textures.forEach((texture) => texture?.map.dispose());
+    this.textures = [];
     this.plates = [];
   }
 
@@ -96,9 +101,12 @@ export class FoldScene {
     this.draw();
   }
 
-  show(view: FoldView, colours: Colours, side: Side) {
+  show(view: FoldView, colours: Colours, side: Side, parts: PartView[]) {
     this.clear();
     this.view = view;
+    this.textures = parts.map((part) =>
+      part.art ? { size: part.size, map: artTexture(part, colours.card, () => this.draw()) } : null,
+    );
     this.world.rotation.set(MathUtils.degToRad(TURN[view.stand]), 0, 0);
     for (const plate of view.plates) this.add(plate, colours, side);
     this.pose(this.progress);
@@ -131,7 +139,21 @@ export class FoldScene {
       return made;
     };
     const dark = `#${new Color(colours.card).multiplyScalar(0.86).getHexString()}`;
-    const printed = mesh(view.printed, colours.printed, view.name);
+    const texture = this.textures[view.part];
+    const printed = mesh(view.printed, texture ? '#ffffff' : colours.card, view.name);
+    if (texture) {
+      const place = printed.geometry.getAttribute('position');
+      const [a, b, c, d, e, f] = view.frame;
+      const [width, height] = texture.size;
+      const on = new Float32Array(place.count * 2);
+      for (let at = 0; at < place.count; at += 1) {
+        const [x, y] = [place.getX(at), place.getY(at)];
+        on[2 * at] = (a * x + c * y + e) / width;
+        on[2 * at + 1] = 1 - (b * x + d * y + f) / height;
+      }
+      printed.geometry.setAttribute('uv', new BufferAttribute(on, 2));
+      printed.material.map = texture.map;
+    }
     const back = mesh(view.back, dark, view.name);
     mesh(view.edges, colours.card, view.name);
     printed.visible = side === 'outside';

@@ -9,10 +9,10 @@ import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Rows } from '../card/SpecCard';
 import { errorsOf } from '../job/StageProps';
-import type { JobSession } from '../job/useJobSession';
+import type { PieceSession } from '../job/pieces';
 
 interface Props {
-  session: JobSession;
+  session: PieceSession;
   panels: PanelView[];
   unit: UnitInfo;
   picked: number | null;
@@ -26,12 +26,12 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
   const faces = panels.filter((panel) => panel.role === 'face' && panel.shown === panel.name);
   const [panel, setPanel] = useState('');
   const on = faces.some(({ name }) => name === panel) ? panel : (faces[0]?.name ?? '');
-  const addOns = session.job.form.add_ons ?? [];
+  const addOns = session.own.form.add_ons ?? [];
 
   const add = () => {
     const size = kinds.find((known) => known.kind === kind)?.size ?? [10, 10];
     const made: AddOn = { kind, panel: on, across: 0, along: 0, width: size[0], height: size[1] };
-    void session.keep((job) => withField(job, 'form.add_ons', [...(job.form.add_ons ?? []), made]));
+    void session.keep((job) => withField(job, session.at('form.add_ons'), [...addOns, made]));
     onPick(addOns.length);
   };
   const remove = (index: number) => {
@@ -39,8 +39,8 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
     void session.keep((job) =>
       withField(
         job,
-        'form.add_ons',
-        (job.form.add_ons ?? []).filter((_, at) => at !== index),
+        session.at('form.add_ons'),
+        addOns.filter((_, at) => at !== index),
       ),
     );
   };
@@ -93,7 +93,7 @@ interface RowProps {
   addOn: AddOn;
   index: number;
   info: AddOnInfo | undefined;
-  session: JobSession;
+  session: PieceSession;
   unit: UnitInfo;
   panels: PanelView[];
   isOpen: boolean;
@@ -103,7 +103,7 @@ interface RowProps {
 
 function Row(props: RowProps) {
   const { addOn, index, info, session, unit, panels, isOpen, onOpen, onRemove } = props;
-  const path = `form.add_ons.${index}`;
+  const path = session.at(`form.add_ons.${index}`);
   const wrong = session.errors.filter(({ field }) => field.startsWith(`${path}.`));
   const [hasWidth, hasHeight] = info?.measures ?? [true, true];
   const field = (key: 'across' | 'along' | 'width' | 'height' | 'cut' | 'tie', label: string) => {

@@ -6,22 +6,22 @@ import { FigureField } from '../card/FigureField';
 import { Rows } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import { errorsOf } from '../job/StageProps';
-import type { JobSession } from '../job/useJobSession';
+import type { PieceSession } from '../job/pieces';
 import { named } from '../sheet/records';
 
 /** How far a backing stands out at first, mm. */
 const BORDER = 3;
 
 interface Props {
-  session: JobSession;
+  session: PieceSession;
   workshop: Workshop;
   unit: UnitInfo;
 }
 
 export function BackingRows({ session, workshop, unit }: Props) {
-  const { backing } = session.job.form;
+  const { backing } = session.own.form;
   const stocks = named(workshop.stocks);
-  const other = stocks.find(({ value }) => value !== session.job.stock) ?? stocks[0];
+  const other = stocks.find(({ value }) => value !== session.own.stock) ?? stocks[0];
   return (
     <Rows
       title="Backing layer"
@@ -34,9 +34,9 @@ export function BackingRows({ session, workshop, unit }: Props) {
             { value: 'with', label: 'second card' },
           ]}
           onChoose={(choice) => {
-            const first = { stock: other?.value ?? session.job.stock, border: BORDER };
+            const first = { stock: other?.value ?? session.own.stock, border: BORDER };
             void session.keep((job) =>
-              withField(job, 'form.backing', choice === 'with' ? first : null),
+              withField(job, session.at('form.backing'), choice === 'with' ? first : null),
             );
           }}
         />
@@ -46,7 +46,7 @@ export function BackingRows({ session, workshop, unit }: Props) {
         <>
           <FigureField
             figure={{
-              field: 'form.backing.border',
+              field: session.at('form.backing.border'),
               label: 'Border',
               note: 'How far the layer stands out beyond the piece.',
               value: backing.border,
@@ -58,9 +58,9 @@ export function BackingRows({ session, workshop, unit }: Props) {
             label="Its card"
             value={backing.stock}
             choices={stocks}
-            errors={errorsOf(session, 'form.backing.stock')}
+            errors={errorsOf(session, session.at('form.backing.stock'))}
             onChoose={(value) =>
-              void session.keep((job) => withField(job, 'form.backing.stock', value))
+              void session.keep((job) => withField(job, session.at('form.backing.stock'), value))
             }
           />
         </>

@@ -63,22 +63,25 @@ export function FormStage(props: StageProps) {
   const [picked, setPicked] = useState<number | null>(null);
   const [isChoosing, setChoosing] = useState(false);
   const units = useMeta().data?.units ?? [];
-  const { job } = session;
+  const { job, own } = session;
   const { flat } = piece;
   const [width, height] = flat.size;
   const box = { x: 0, y: 0, width, height };
-  const stock = workshop.stocks[job.stock];
+  const stock = workshop.stocks[own.stock];
   const colour = stock?.colour ?? '#ffffff';
   const note = flat.figures.find((figure) => figure.field === inHand);
-  const basis = job.form.basis;
+  const basis = own.form.basis;
 
   // The same piece measured another way: core says what its sizes are then.
   const measure = (other: Basis) => {
     const sizes = flat.sizes[other];
     void session.keep((now) =>
       withChanges(now, [
-        { field: 'form.basis', value: other },
-        ...flat.sizes.keys.map((key, at) => ({ field: `form.${key}`, value: sizes[at] ?? 0 })),
+        { field: session.at('form.basis'), value: other },
+        ...flat.sizes.keys.map((key, at) => ({
+          field: session.at(`form.${key}`),
+          value: sizes[at] ?? 0,
+        })),
       ]),
     );
   };
@@ -86,7 +89,7 @@ export function FormStage(props: StageProps) {
     setChoosing(false);
     setPicked(null);
     // Add-ons and backing stay; what another structure has no panel for is said.
-    const { add_ons: addOns, backing, labels, through } = job.form;
+    const { add_ons: addOns, backing, labels, through } = own.form;
     const kept = {
       ...form,
       ...(addOns?.length ? { add_ons: addOns } : {}),
@@ -94,7 +97,7 @@ export function FormStage(props: StageProps) {
       ...(labels?.length ? { labels } : {}),
       ...(through ? { through } : {}),
     };
-    void session.keep((now) => withField(now, 'form', kept));
+    void session.keep((now) => withField(now, session.at('form'), kept));
   };
   const row = (figure: Figure) => (
     <FigureField
@@ -137,10 +140,10 @@ export function FormStage(props: StageProps) {
         )}
         {shown !== 'flat' && (
           <FoldPane
-            form={job.form}
-            stock={job.stock}
+            form={own.form}
+            stock={own.stock}
             colour={colour}
-            printed={job.face?.colour ?? colour}
+            parts={flat.parts}
             lit={lit}
             onLit={setLit}
           />
@@ -160,7 +163,7 @@ export function FormStage(props: StageProps) {
       </div>
       <SpecCard
         title={flat.structure}
-        subtitle={stock ? `${stock.name}, ${stock.caliper} mm` : job.stock}
+        subtitle={stock ? `${stock.name}, ${stock.caliper} mm` : own.stock}
         notice={notice}
         action={
           <Button size="sm" variant="outline-primary" onClick={() => setChoosing(true)}>
@@ -178,13 +181,15 @@ export function FormStage(props: StageProps) {
         >
           {flat.figures.filter(isSize).map(row)}
           {flat.sizes_text &&
-            BASES.filter(({ value }) => value !== (flat.has_basis ? basis : 'crease')).map(({ value }) => (
-              <Result
-                key={value}
-                label={OTHERS[value].label}
-                value={flat.sizes_text?.[OTHERS[value].at] ?? ''}
-              />
-            ))}
+            BASES.filter(({ value }) => value !== (flat.has_basis ? basis : 'crease')).map(
+              ({ value }) => (
+                <Result
+                  key={value}
+                  label={OTHERS[value].label}
+                  value={flat.sizes_text?.[OTHERS[value].at] ?? ''}
+                />
+              ),
+            )}
         </Rows>
         {details.length > 0 && <Rows title="Flaps and details">{details.map(row)}</Rows>}
         <Labels session={session} flat={flat} />
@@ -200,21 +205,25 @@ export function FormStage(props: StageProps) {
         <Rows title="Card">
           <ChoiceField
             label="Stock"
-            value={job.stock}
-            choices={named(workshop.stocks, job.stock)}
-            errors={errorsOf(session, 'stock')}
-            onChoose={(value) => void session.keep((now) => withField(now, 'stock', value))}
+            value={own.stock}
+            choices={named(workshop.stocks, own.stock)}
+            errors={errorsOf(session, session.at('stock'))}
+            onChoose={(value) =>
+              void session.keep((now) => withField(now, session.at('stock'), value))
+            }
           />
           {flat.has_liner && (
             <SwitchField
               label="Cuts"
-              value={job.form.through ? 'through' : 'kiss'}
+              value={own.form.through ? 'through' : 'kiss'}
               choices={[
                 { value: 'kiss', label: 'to the liner' },
                 { value: 'through', label: 'through' },
               ]}
               onChoose={(value) =>
-                void session.keep((now) => withField(now, 'form.through', value === 'through'))
+                void session.keep((now) =>
+                  withField(now, session.at('form.through'), value === 'through'),
+                )
               }
             />
           )}
@@ -243,7 +252,7 @@ export function FormStage(props: StageProps) {
         </Modal.Header>
         <Modal.Body>
           <Catalogue
-            hand={{ form: job.form, stock: job.stock, unit: job.unit }}
+            hand={{ form: own.form, stock: own.stock, unit: job.unit }}
             onChoose={choose}
           />
         </Modal.Body>

@@ -6,9 +6,9 @@ import type { FlatView } from '../api/generated/types';
 import { Problems } from '../card/Problems';
 import { Rows } from '../card/SpecCard';
 import { errorsOf } from '../job/StageProps';
-import type { JobSession } from '../job/useJobSession';
+import type { PieceSession } from '../job/pieces';
 
-export function Labels({ session, flat }: { session: JobSession; flat: FlatView }) {
+export function Labels({ session, flat }: { session: PieceSession; flat: FlatView }) {
   const [typed, setTyped] = useState<string | null>(null);
   if (flat.labels.length === 0) return null;
   const saved = flat.labels.map(({ text }) => text).join('\n');
@@ -23,7 +23,7 @@ export function Labels({ session, flat }: { session: JobSession; flat: FlatView 
         onChange={(event) => {
           setTyped(event.target.value);
           const lines = event.target.value === '' ? [] : event.target.value.split('\n');
-          session.propose((job) => withField(job, 'form.labels', lines));
+          session.propose((job) => withField(job, session.at('form.labels'), lines));
         }}
         onBlur={() => {
           if (typed === null) return;
@@ -32,7 +32,7 @@ export function Labels({ session, flat }: { session: JobSession; flat: FlatView 
           });
         }}
       />
-      <Problems errors={errorsOf(session, 'form.labels')} onApply={() => undefined} />
+      <Problems errors={errorsOf(session, session.at('form.labels'))} onApply={() => undefined} />
     </Rows>
   );
 }

@@ -5,7 +5,7 @@ import { withField } from '../api/fields';
 import type { SplitBy, UnitInfo } from '../api/generated/types';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows } from '../card/SpecCard';
-import type { JobSession } from '../job/useJobSession';
+import type { PieceSession } from '../job/pieces';
 
 const PLACES: Record<SplitBy, string> = {
   crease: 'at the crease',
@@ -14,16 +14,16 @@ const PLACES: Record<SplitBy, string> = {
 };
 
 interface Props {
-  session: JobSession;
+  session: PieceSession;
   unit: UnitInfo;
 }
 
 export function SplitRows({ session, unit }: Props) {
-  const { split } = session.job.form;
+  const { split } = session.own.form;
   if (!split) return null;
   const field = (name: 'at' | 'flap', label: string, note: string) => (
     <FigureField
-      figure={{ field: `form.split.${name}`, label, note, value: split[name] }}
+      figure={{ field: session.at(`form.split.${name}`), label, note, value: split[name] }}
       session={session}
       unit={unit}
     />
@@ -35,7 +35,7 @@ export function SplitRows({ session, unit }: Props) {
         <Button
           size="sm"
           variant="link"
-          onClick={() => void session.keep((job) => withField(job, 'form.split', null))}
+          onClick={() => void session.keep((job) => withField(job, session.at('form.split'), null))}
         >
           Keep it in one piece
         </Button>

@@ -44,9 +44,8 @@ export function JobDesk({ opened, stage, workshop }: Props) {
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [isHelpOpen, setHelpOpen] = useState(false);
   const [search, setSearch] = useSearchParams();
-  const wanted = Math.max(0, Math.floor(Number(search.get('piece') ?? 0)) || 0);
-  const setPiece = (piece: number) =>
-    setSearch(piece > 0 ? { piece: String(piece) } : {}, { replace: true });
+  const wanted = search.get('piece');
+  const setPiece = (piece: string) => setSearch({ piece }, { replace: true });
   const { preview } = session;
   const chosen = preview?.checks.find((check) => check.id === chosenId) ?? null;
 
@@ -62,15 +61,15 @@ export function JobDesk({ opened, stage, workshop }: Props) {
     // A place is shown on the stage that has its drawing.
     const goal = place?.drawing === 'sheet' ? 'sheet' : 'form';
     const shows = place?.drawing === 'sheet' ? ['sheet'] : ['form', 'face'];
-    const query = place && place.piece > 0 ? `?piece=${place.piece}` : '';
+    const query = place?.piece ? `?piece=${place.piece}` : '';
     if (place && !shows.includes(stage)) void navigate(`/jobs/${opened.id}/${goal}${query}`);
-    else if (place?.drawing === 'flat' && place.piece !== wanted) setPiece(place.piece);
+    else if (place?.piece && place.piece !== wanted) setPiece(place.piece);
   };
 
   const Work = WORK[stage];
   const pieces = preview?.pieces ?? [];
-  const number = Math.min(wanted, Math.max(0, pieces.length - 1));
-  const piece = pieces[number];
+  const piece = pieces.find(({ id }) => id === wanted) ?? pieces[0];
+  const own = session.job.pieces.find(({ id }) => id === piece?.id);
   const isOnPiece = stage === 'form' || stage === 'face';
   return (
     <div className="desk">
@@ -98,14 +97,14 @@ export function JobDesk({ opened, stage, workshop }: Props) {
           </Button>
         </div>
       )}
-      {preview && piece ? (
+      {preview && piece && own ? (
         <>
-          {isOnPiece && <PiecePicker pieces={pieces} piece={number} onPick={setPiece} />}
+          {isOnPiece && <PiecePicker pieces={pieces} piece={piece.id} onPick={setPiece} />}
           <div
             className="piece-panel"
             id="piece-panel"
             {...(isOnPiece && pieces.length > 1
-              ? { role: 'tabpanel', 'aria-labelledby': `piece-tab-${number}` }
+              ? { role: 'tabpanel', 'aria-labelledby': `piece-tab-${piece.id}` }
               : {})}
           >
             <Mended
@@ -129,9 +128,9 @@ export function JobDesk({ opened, stage, workshop }: Props) {
               }
             >
               <Work
-                key={isOnPiece ? number : 'all'}
+                key={isOnPiece ? piece.id : 'all'}
                 id={opened.id}
-                session={isOnPiece ? sessionOf(session, number) : session}
+                session={sessionOf(session, own)}
                 preview={preview}
                 piece={piece}
                 workshop={workshop}

@@ -4,25 +4,25 @@ import { rove } from '../card/rove';
 
 interface Props {
   pieces: PieceView[];
-  piece: number;
-  onPick: (piece: number) => void;
+  piece: string;
+  onPick: (piece: string) => void;
 }
 
 export function PiecePicker({ pieces, piece, onPick }: Props) {
   if (pieces.length < 2) return null;
   return (
     <div className="piece-picker" role="tablist" aria-label="Piece">
-      {pieces.map(({ name }, at) => (
+      {pieces.map(({ id, name }) => (
         <button
-          key={name + String(at)}
+          key={id}
           type="button"
           role="tab"
-          id={`piece-tab-${at}`}
-          aria-selected={at === piece}
+          id={`piece-tab-${id}`}
+          aria-selected={id === piece}
           aria-controls="piece-panel"
-          tabIndex={at === piece ? 0 : -1}
-          onClick={() => onPick(at)}
-          onKeyDown={rove(onPick)}
+          tabIndex={id === piece ? 0 : -1}
+          onClick={() => onPick(id)}
+          onKeyDown={rove((at) => onPick(pieces[at]?.id ?? piece))}
         >
           {name}
         </button>

@@ -10,13 +10,14 @@ import type {
   UnitInfo,
   Workshop,
 } from '../api/generated/types';
+import type { PieceSession } from './pieces';
 import type { JobSession } from './useJobSession';
 
 export interface StageProps {
   id: number;
-  session: JobSession;
+  session: PieceSession;
   preview: Preview;
-  /** The piece that is worked on; the session is seen from it in Form and Face. */
+  /** The piece that is worked on in Form and Face. */
   piece: PieceView;
   workshop: Workshop;
   unit: UnitInfo;

@@ -24,12 +24,15 @@ export function Unusable({ session, workshop, onChanges }: Props) {
           </li>
         ))}
       </ul>
-      <ChoiceField
-        label="Stock"
-        value={session.job.stock}
-        choices={named(workshop.stocks)}
-        onChoose={(value) => onChanges([{ field: 'stock', value }])}
-      />
+      {session.job.pieces.map(({ id, stock }) => (
+        <ChoiceField
+          key={id}
+          label="Stock"
+          value={stock}
+          choices={named(workshop.stocks)}
+          onChoose={(value) => onChanges([{ field: `pieces.${id}.stock`, value }])}
+        />
+      ))}
       <Button variant="outline-primary" disabled={!session.canUndo} onClick={session.undo}>
         Undo the last change
       </Button>

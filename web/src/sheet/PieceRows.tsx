@@ -2,10 +2,11 @@
 import { useNavigate } from 'react-router';
 
 import { withChanges, withField } from '../api/fields';
-import type { Form, Job, Preview } from '../api/generated/types';
+import type { Form, Job, JobPiece, Preview } from '../api/generated/types';
 import { CountField } from '../card/CountField';
 import { Rows } from '../card/SpecCard';
 import { errorsOf } from '../job/StageProps';
+import { firstCard, freeId } from '../job/pieces';
 import type { JobSession } from '../job/useJobSession';
 
 interface Props {
@@ -14,14 +15,19 @@ interface Props {
   preview: Preview;
 }
 
-/** A hang tag in the job's card, to be changed into whatever goes with the first piece. */
-const another = (job: Job): Job['companions'][number] => ({
-  name: `Tag ${job.companions.length + 1}`,
+/** A hang tag in the card of the others, to be changed into whatever goes with them. */
+const another = (job: Job): JobPiece => ({
+  id: freeId('p', job.pieces),
+  name: `Tag ${job.pieces.length}`,
   form: { structure: 'tag-clipped', basis: 'inside', width: 40, height: 80 } as Form,
-  stock: job.stock,
-  face: job.face && { ...job.face, captions: 'none' },
-  copies: job.sheet.copies,
+  stock: firstCard(job),
+  face: job.pieces[0]?.face
+    ? { bleed: job.pieces[0].face.bleed, layers: job.pieces[0].face.layers.filter(isColour) }
+    : null,
+  copies: job.pieces[0]?.copies ?? 1,
 });
+
+const isColour = (layer: { kind: string }) => layer.kind === 'colour';
 
 export function PieceRows({ id, session, preview }: Props) {
   const navigate = useNavigate();
@@ -29,13 +35,13 @@ export function PieceRows({ id, session, preview }: Props) {
   const add = () =>
     void session.keep((now) => ({
       ...now,
-      companions: [...now.companions, another(now)],
+      pieces: [...now.pieces, another(now)],
       sheet: { ...now.sheet, kept: null },
     }));
-  const remove = (at: number) =>
+  const remove = (id: string) =>
     void session.keep((now) => ({
       ...now,
-      companions: now.companions.filter((_, other) => other !== at),
+      pieces: now.pieces.filter((piece) => piece.id !== id),
       sheet: { ...now.sheet, kept: null },
     }));
   return (
@@ -47,9 +53,9 @@ export function PieceRows({ id, session, preview }: Props) {
         </button>
       }
     >
-      {preview.pieces.map((piece, at) => {
-        const field = at === 0 ? 'sheet.copies' : `companions.${at - 1}.copies`;
-        const value = at === 0 ? job.sheet.copies : (job.companions[at - 1]?.copies ?? 0);
+      {preview.pieces.map((piece) => {
+        const field = `pieces.${piece.id}.copies`;
+        const value = job.pieces.find(({ id: known }) => known === piece.id)?.copies ?? 0;
         const alone = preview.pieces.length === 1;
         return (
           <div key={field} className="piece-row">
@@ -69,15 +75,13 @@ export function PieceRows({ id, session, preview }: Props) {
                 <button
                   type="button"
                   className="plain-button"
-                  onClick={() => void navigate(`/jobs/${id}/form?piece=${at}`)}
+                  onClick={() => void navigate(`/jobs/${id}/form?piece=${piece.id}`)}
                 >
                   open
                 </button>
-                {at > 0 && (
-                  <button type="button" className="plain-button" onClick={() => remove(at - 1)}>
-                    remove
-                  </button>
-                )}
+                <button type="button" className="plain-button" onClick={() => remove(piece.id)}>
+                  remove
+                </button>
               </p>
             )}
           </div>

@@ -2,6 +2,7 @@
 import { useRef, useState } from 'react';
 
 import type { Preview, TakenBy, UnitInfo, Workshop } from '../api/generated/types';
+import { firstCard } from '../job/pieces';
 import { Board } from '../board/Board';
 import { partsOf, SheetDrawing } from '../board/SheetDrawing';
 import type { JobSession } from '../job/useJobSession';
@@ -43,7 +44,7 @@ export function SheetBoard(props: Props) {
   const parts = partsOf(preview);
   const [width, height] = sheet.page;
   const placements = sheet.layout.runs[run]?.placements ?? [];
-  const card = workshop.stocks[sheet.layout.runs[run]?.stock ?? job.stock];
+  const card = workshop.stocks[sheet.layout.runs[run]?.stock ?? firstCard(job)];
 
   const local = (event: React.PointerEvent): Corner => {
     const matrix = ground.current?.getScreenCTM()?.inverse();

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { withField } from '../api/fields';
 import { useMeta } from '../api/queries';
 import type { Orientation, SheetSize } from '../api/generated/types';
+import { firstCard } from '../job/pieces';
 import { ChoiceField } from '../card/ChoiceField';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { SwitchField } from '../card/SwitchField';
@@ -34,7 +35,8 @@ export function SheetStage(props: StageProps) {
   const run = Math.min(picked, Math.max(0, sheet.layout.runs.length - 1));
   const hand = useHandLayout(session, run);
   const nesting = useNesting(id, session);
-  const stock = workshop.stocks[job.stock];
+  const card = firstCard(job);
+  const stock = workshop.stocks[card];
   const cutter = plan.cutter ? workshop.cutters[plan.cutter] : undefined;
   const place = chosen?.place?.drawing === 'sheet' ? chosen.place.path : null;
   const byMarks = cutter?.finds.by === 'eye' || cutter?.finds.by === 'crosshairs';
@@ -103,10 +105,10 @@ export function SheetStage(props: StageProps) {
         <Rows title="Stock" aside={<Link to="/workshop/stocks">Workshop</Link>}>
           <ChoiceField
             label="Card"
-            value={job.stock}
-            choices={named(workshop.stocks, job.stock)}
-            errors={errorsOf(session, 'stock')}
-            onChoose={(value) => set('stock', value)}
+            value={card}
+            choices={named(workshop.stocks, card)}
+            errors={errorsOf(session, session.at('stock'))}
+            onChoose={(value) => set(session.at('stock'), value)}
           />
           <ChoiceField
             label="Sheet"

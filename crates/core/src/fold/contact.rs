@@ -265,6 +265,7 @@ mod tests {
             hang: None,
             fold: 0.0,
             lift: 0.0,
+            frame: kurbo::Affine::IDENTITY,
             ring: ring(side, Point::ZERO),
             openings,
         }

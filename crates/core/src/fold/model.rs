@@ -30,6 +30,8 @@ pub struct FoldPanel {
     pub fold: f64,
     /// Distance beside the fold's plane when closed, mm; see [`crate::form::panel::Hinge::lift`].
     pub lift: f64,
+    /// Maps its frame to its blank.
+    pub frame: Affine,
     /// Its outline in its frame.
     pub ring: Vec<Point>,
     /// What is cut out of it, in its frame.
@@ -126,6 +128,7 @@ impl FoldModel {
                     hang,
                     fold: fold.unwrap_or(0.0),
                     lift: placed.hang.map_or(0.0, |hang| hang.lift),
+                    frame: placed.frame,
                     ring: local(&placed.outline).unwrap_or_default(),
                     openings: openings
                         .iter()

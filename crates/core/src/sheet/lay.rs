@@ -88,10 +88,10 @@ fn by_itself(plan: &SheetPlan, ground: &Ground, piece: &Drawn) -> Layout {
         })
         .collect();
     let lay = |copies| lay_sets(&set, &ground.windows, &piece.turns, plan.spacing, copies);
-    let layout = lay(piece.copies);
+    let layout = lay(piece.job_piece.copies);
     let full = layout.per_sheet.max(1);
-    let filled = piece.copies.div_ceil(full) * full;
-    if plan.amount == Amount::FillSheets && layout.laid > 0 && filled > piece.copies {
+    let filled = piece.job_piece.copies.div_ceil(full) * full;
+    if plan.amount == Amount::FillSheets && layout.laid > 0 && filled > piece.job_piece.copies {
         lay(filled)
     } else {
         layout
@@ -114,7 +114,7 @@ fn shared(
             // The turn in which it lies when it is by itself.
             let lies = alone.iter().flat_map(|layout| &layout.runs).flat_map(|run| &run.placements);
             let turn = lies.clone().find(|place| place.part == number)?.turn;
-            Some((number, piece.blanks[at].turned(turn), piece.copies))
+            Some((number, piece.blanks[at].turned(turn), piece.job_piece.copies))
         })
         .collect();
     wanted.sort_by(|(_, a, _), (_, b, _)| b.size().y.total_cmp(&a.size().y));

@@ -50,7 +50,7 @@ pub(crate) fn order(job: &Job, workshop: &Workshop, ground: &Ground, layout: &La
     let cards: Vec<CardOrder> = cards
         .into_iter()
         .map(|(id, sheets)| {
-            let stock = id.unwrap_or(&job.stock);
+            let stock = id.unwrap_or(&job.pieces[0].stock);
             let record = workshop.stocks.get(stock);
             let cost = record.and_then(|record| {
                 let currency = record.price.as_ref()?.currency.clone();

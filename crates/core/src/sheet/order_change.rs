@@ -27,7 +27,7 @@ pub struct OrderChange {
 pub fn order_changes(job: &Job, workshop: &Workshop) -> Vec<OrderChange> {
     let plan = &job.sheet;
     let mut tried: Vec<(Job, Remedy)> = Vec::new();
-    let stock = workshop.stocks.get(&job.stock);
+    let stock = workshop.stocks.get(&job.pieces[0].stock);
     for size in stock.into_iter().flat_map(|stock| &stock.sheets) {
         for (orientation, id, words) in ways_round(size) {
             let is_square = words.is_empty();

@@ -154,8 +154,6 @@ pub struct SheetPlan {
     pub carrier: Option<RecordId>,
     /// The marks by which the cutter finds a printed sheet.
     pub marks: Option<RecordId>,
-    /// Copies wanted, 1 to 10,000.
-    pub copies: u32,
     /// Least distance between the cuts of neighbours, mm, 0 to 100.
     pub spacing: f64,
     /// Least distance from a cut to the marks’ keep-clear, mm, 0 to 100.
@@ -176,7 +174,7 @@ pub struct SheetPlan {
 }
 
 impl Default for SheetPlan {
-    /// One copy on A4, nothing but a knife and a ruler, 2 mm between cuts.
+    /// A4, nothing but a knife and a ruler, 2 mm between cuts.
     fn default() -> Self {
         Self {
             size: SheetSize { name: "A4".to_owned(), width: 210.0, height: 297.0 },
@@ -185,7 +183,6 @@ impl Default for SheetPlan {
             cutter: None,
             carrier: None,
             marks: None,
-            copies: 1,
             spacing: 2.0,
             to_marks: 0.0,
             turning: Turning::default(),
@@ -229,13 +226,6 @@ impl SheetPlan {
         if let Some(kept) = &self.kept {
             kept.validate(faults);
         }
-        faults.range(
-            "sheet.copies",
-            "The number of copies",
-            f64::from(self.copies),
-            1.0..=10_000.0,
-            |count| format!("{count}"),
-        );
     }
 }
 

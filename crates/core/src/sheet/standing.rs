@@ -112,8 +112,9 @@ mod tests {
     fn job(spacing: f64) -> Job {
         let mut job: Job =
             serde_json::from_str(include_str!("../../../../demo/jobs/plant-tag.json")).unwrap();
-        job.form = Form::new("tag", &[("width", SIZE.0), ("height", SIZE.1), ("hole", 0.0)]);
-        job.face = None;
+        job.pieces[0].form =
+            Form::new("tag", &[("width", SIZE.0), ("height", SIZE.1), ("hole", 0.0)]);
+        job.pieces[0].face = None;
         job.sheet = sheet::SheetPlan { cutter: None, printer: None, marks: None, ..job.sheet };
         job.sheet.spacing = spacing;
         job

@@ -129,21 +129,38 @@ impl Record {
 }
 
 impl Workshop {
+    /// A record.
+    #[must_use]
+    pub fn record(&self, kind: RecordKind, id: &RecordId) -> Option<Record> {
+        match kind {
+            RecordKind::Stocks => self.stocks.get(id).cloned().map(Record::Stocks),
+            RecordKind::Printers => self.printers.get(id).cloned().map(Record::Printers),
+            RecordKind::Cutters => self.cutters.get(id).cloned().map(Record::Cutters),
+            RecordKind::Carriers => self.carriers.get(id).cloned().map(Record::Carriers),
+            RecordKind::MarkSets => self.mark_sets.get(id).cloned().map(Record::MarkSets),
+        }
+    }
+
+    /// Puts a record in, in the place of one of its kind and id.
+    pub fn insert(&mut self, id: RecordId, record: Record) {
+        match record {
+            Record::Stocks(stock) => drop(self.stocks.insert(id, stock)),
+            Record::Printers(printer) => drop(self.printers.insert(id, printer)),
+            Record::Cutters(cutter) => drop(self.cutters.insert(id, cutter)),
+            Record::Carriers(carrier) => drop(self.carriers.insert(id, carrier)),
+            Record::MarkSets(marks) => drop(self.mark_sets.insert(id, marks)),
+        }
+    }
+
     /// True when there is such a record.
     #[must_use]
     pub fn has(&self, kind: RecordKind, id: &RecordId) -> bool {
-        self.name_of(kind, id).is_some()
+        self.record(kind, id).is_some()
     }
 
     /// The name of a record.
     #[must_use]
     pub fn name_of(&self, kind: RecordKind, id: &RecordId) -> Option<String> {
-        match kind {
-            RecordKind::Stocks => self.stocks.get(id).map(|record| record.name.clone()),
-            RecordKind::Printers => self.printers.get(id).map(|record| record.name.clone()),
-            RecordKind::Cutters => self.cutters.get(id).map(|record| record.name.clone()),
-            RecordKind::Carriers => self.carriers.get(id).map(|record| record.name.clone()),
-            RecordKind::MarkSets => self.mark_sets.get(id).map(|record| record.name.clone()),
-        }
+        self.record(kind, id).map(|record| record.name().to_owned())
     }
 }

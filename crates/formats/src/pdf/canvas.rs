@@ -1,6 +1,6 @@
 //! Drawing in mm with y down, as core measures.
 
-use aptum_core::geometry::{Affine, BezPath, PathEl};
+use aptum_core::geometry::{Affine, BezPath, PathEl, Rect};
 use pdf_writer::{Content, Name};
 
 use crate::line_style::{LineStyle, rgb};
@@ -44,6 +44,18 @@ impl Canvas {
     /// Puts a shared drawing where `transform` says.
     pub fn place(&mut self, name: &str, transform: Affine) {
         self.0.save_state().transform(transform.as_coeffs().map(real));
+        self.0.x_object(Name(name.as_bytes())).restore_state();
+    }
+
+    /// Puts a picture, whose unit square `upright` turns the right way up, into `place`; only what lies in `clip`
+    /// is seen.
+    pub fn picture(&mut self, name: &str, place: Rect, upright: [f64; 6], clip: &BezPath) {
+        self.0.save_state();
+        self.trace(clip);
+        self.0.clip_nonzero().end_path();
+        // A picture's unit square has y up.
+        let square = Affine::new([place.width(), 0.0, 0.0, -place.height(), place.x0, place.y1]);
+        self.0.transform((square * Affine::new(upright)).as_coeffs().map(real));
         self.0.x_object(Name(name.as_bytes())).restore_state();
     }
 

@@ -1,15 +1,19 @@
 //! Pages and shared drawings, written as a PDF file.
 
+use std::collections::BTreeMap;
 use std::fmt::Write as _;
 use std::io::{self, Write};
 
+use aptum_core::blob::BlobId;
 use aptum_core::geometry::Rect;
 use flate2::Compression;
 use flate2::write::ZlibEncoder;
+use image::DynamicImage;
 use pdf_writer::writers::{Catalog, DocumentInfo};
 use pdf_writer::{Chunk, Filter, Name, Ref, TextStr};
 
 use super::canvas::real;
+use crate::picture::{self, Coding, Picture};
 
 /// Points in a millimetre: a PDF unit is 1/72 in (ISO 32000).
 const POINT: f64 = 72.0 / 25.4;
@@ -39,7 +43,17 @@ pub(super) struct Document<'a> {
     /// Where each object starts, by its number less one.
     starts: Vec<u64>,
     shared: Vec<(String, Ref)>,
+    pictures: BTreeMap<BlobId, Image>,
     pages: Vec<Ref>,
+}
+
+/// A picture in the file.
+#[derive(Clone)]
+pub(super) struct Image {
+    pub name: String,
+    id: Ref,
+    /// What turns its unit square the right way up.
+    pub upright: [f64; 6],
 }
 
 /// Objects whose numbers are known from the start.
@@ -50,7 +64,14 @@ const INFO: Ref = Ref::new(3);
 impl<'a> Document<'a> {
     pub fn new(title: &str, out: &'a mut dyn Write) -> io::Result<Self> {
         let starts = vec![0; 3];
-        let mut document = Self { out, written: 0, starts, shared: Vec::new(), pages: Vec::new() };
+        let mut document = Self {
+            out,
+            written: 0,
+            starts,
+            shared: Vec::new(),
+            pictures: BTreeMap::new(),
+            pages: Vec::new(),
+        };
         // The second line tells programs that the file is binary (ISO 32000, 7.5.2).
         document.put(b"%PDF-1.7\n%\xc2\xb5\xc2\xb6\n\n")?;
         document.object(CATALOG, |chunk| {
@@ -88,8 +109,97 @@ impl<'a> Document<'a> {
         self.put(chunk.as_bytes())
     }
 
+    /// A picture that shared drawings can show by its name, its bytes in the file once; `None` where they cannot be
+    /// read.
+    pub fn picture(&mut self, blob: &BlobId, bytes: &[u8]) -> io::Result<Option<Image>> {
+        if let Some(known) = self.pictures.get(blob) {
+            return Ok(Some(known.clone()));
+        }
+        let Ok(picture) = Picture::head(bytes) else { return Ok(None) };
+        let id = self.id();
+        let is_there = match picture.coding {
+            Coding::Jpeg => self.jpeg(id, bytes)?,
+            Coding::Png => self.pixels(id, picture, bytes)?,
+        };
+        let name = format!("picture{}", self.pictures.len());
+        let image = Image { name, id, upright: picture.upright() };
+        self.pictures.insert(blob.clone(), image.clone());
+        Ok(is_there.then_some(image))
+    }
+
+    /// Byte for byte: a PDF holds JPEGs as they are.
+    fn jpeg(&mut self, id: Ref, bytes: &[u8]) -> io::Result<bool> {
+        let Some(frame) = picture::frame(bytes) else { return Ok(false) };
+        self.object(id, |chunk| {
+            let mut image = chunk.image_xobject(id, bytes);
+            image.filter(Filter::DctDecode);
+            image.width(frame.width.into()).height(frame.height.into());
+            image.bits_per_component(frame.bits.into());
+            match frame.components {
+                1 => image.color_space().device_gray(),
+                4 => image.color_space().device_cmyk(),
+                _ => image.color_space().device_rgb(),
+            }
+            if frame.components == 4 && frame.is_adobe {
+                image.decode([1.0, 0.0].repeat(4));
+            }
+        })?;
+        Ok(true)
+    }
+
+    /// Without loss: colour, and transparency beside it.
+    fn pixels(&mut self, id: Ref, picture: Picture, bytes: &[u8]) -> io::Result<bool> {
+        let Ok(pixels) = picture.decoded(bytes) else { return Ok(false) };
+        let (width, height) = (signed(pixels.width()), signed(pixels.height()));
+        let (channels, bits) = (pixels.color().channel_count(), bits_of(&pixels));
+        let width_of = usize::from(bits / 8);
+        let has_alpha = pixels.color().has_alpha();
+        let colours = usize::from(channels) - usize::from(has_alpha);
+        let raw = big_endian(pixels, bits);
+        let pick = |from: usize, count: usize| -> Vec<u8> {
+            let step = usize::from(channels) * width_of;
+            raw.chunks_exact(step)
+                .flat_map(|pixel| &pixel[from * width_of..(from + count) * width_of])
+                .copied()
+                .collect()
+        };
+        let mask = has_alpha.then(|| self.id());
+        let packed = if has_alpha { quick(&pick(0, colours)) } else { quick(&raw) };
+        self.object(id, |chunk| {
+            let mut image = chunk.image_xobject(id, &packed);
+            image.filter(Filter::FlateDecode);
+            image.width(width).height(height);
+            image.bits_per_component(bits.into());
+            if colours == 1 {
+                image.color_space().device_gray();
+            } else {
+                image.color_space().device_rgb();
+            }
+            if let Some(mask) = mask {
+                image.s_mask(mask);
+            }
+        })?;
+        if let Some(mask) = mask {
+            let packed = quick(&pick(colours, 1));
+            self.object(mask, |chunk| {
+                let mut image = chunk.image_xobject(mask, &packed);
+                image.filter(Filter::FlateDecode);
+                image.width(width).height(height);
+                image.bits_per_component(bits.into());
+                image.color_space().device_gray();
+            })?;
+        }
+        Ok(true)
+    }
+
     /// A drawing in mm that contents can place by name, however often.
-    pub fn share(&mut self, name: &str, drawing: &[u8], bounds: Rect) -> io::Result<()> {
+    pub fn share(
+        &mut self,
+        name: &str,
+        drawing: &[u8],
+        bounds: Rect,
+        pictures: &[Image],
+    ) -> io::Result<()> {
         let id = self.id();
         let packed = pack(drawing);
         self.object(id, |chunk| {
@@ -101,6 +211,11 @@ impl<'a> Document<'a> {
                 real(bounds.x1),
                 real(bounds.y1),
             ));
+            let mut resources = form.resources();
+            let mut images = resources.x_objects();
+            for image in pictures {
+                images.pair(Name(image.name.as_bytes()), image.id);
+            }
         })?;
         self.shared.push((name.to_owned(), id));
         Ok(())
@@ -173,6 +288,33 @@ impl<'a> Document<'a> {
 /// The number of an object from how many there are.
 fn number(count: usize) -> Ref {
     Ref::new(i32::try_from(count).unwrap_or(i32::MAX))
+}
+
+fn signed(count: u32) -> i32 {
+    i32::try_from(count).unwrap_or(i32::MAX)
+}
+
+/// Bits of a channel.
+fn bits_of(pixels: &DynamicImage) -> u8 {
+    let color = pixels.color();
+    if color.bytes_per_pixel() / color.channel_count() == 2 { 16 } else { 8 }
+}
+
+/// The samples one after the other, sixteen bits with the higher byte first, as PDF has them.
+fn big_endian(pixels: DynamicImage, bits: u8) -> Vec<u8> {
+    let mut bytes = pixels.into_bytes();
+    if bits == 16 && cfg!(target_endian = "little") {
+        bytes.chunks_exact_mut(2).for_each(|sample| sample.swap(0, 1));
+    }
+    bytes
+}
+
+/// Packs what is large: a little more room for much less time.
+fn quick(bytes: &[u8]) -> Vec<u8> {
+    let mut packer = ZlibEncoder::new(Vec::new(), Compression::fast());
+    // Writing to memory cannot fail.
+    let _ = packer.write_all(bytes);
+    packer.finish().unwrap_or_default()
 }
 
 fn pack(bytes: &[u8]) -> Vec<u8> {

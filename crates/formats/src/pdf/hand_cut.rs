@@ -4,15 +4,16 @@
 use std::collections::BTreeMap;
 use std::io::{self, Write};
 
+use aptum_core::blob::Blobs;
 use aptum_core::form::Part;
 use aptum_core::geometry::{BezPath, Point, Rect};
 use aptum_core::sheet::{LEGEND_ROW, legend_size};
 use aptum_core::{Job, LineKind, Prepared};
 
-use super::print::part_name;
+use super::print::{draw_art, part_name};
 use super::{Canvas, Document, Page, notes};
-use crate::lettering::{Anchor, letter};
 use crate::line_style::line_style;
+use aptum_core::face::lettering::{Anchor, letter};
 
 /// Lines on top of the art, a page per sheet.
 ///
@@ -21,7 +22,12 @@ use crate::line_style::line_style;
 ///
 /// # Errors
 /// What writing to `out` says.
-pub fn hand_cut_pdf(job: &Job, prepared: &Prepared, out: &mut dyn Write) -> io::Result<()> {
+pub fn hand_cut_pdf(
+    job: &Job,
+    prepared: &Prepared,
+    blobs: &dyn Blobs,
+    out: &mut dyn Write,
+) -> io::Result<()> {
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name, out)?;
     let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
@@ -29,22 +35,20 @@ pub fn hand_cut_pdf(job: &Job, prepared: &Prepared, out: &mut dyn Write) -> io::
         let (part, art) = (blank.part, blank.art);
         let own = lines_by_kind(part);
         let mut canvas = Canvas::new();
-        if let Some(art) = art {
-            if let Some(colour) = &art.colour {
-                canvas.fill(&art.fill, colour);
-            }
-            for caption in &art.captions {
-                canvas.fill(
-                    &letter(&caption.text, caption.centre, caption.height, Anchor::Middle),
-                    "#5b6764",
-                );
-            }
-        }
+        let pictures = match art {
+            Some(art) => draw_art(&mut document, &mut canvas, art, "#5b6764", blobs)?,
+            None => Vec::new(),
+        };
         for (kind, path) in &own {
             canvas.stroke(path, line_style(*kind));
         }
         let reach = art.map_or(0.0, |art| art.bleed).max(1.0);
-        document.share(&part_name(index), &canvas.finish(), part.bounds.inflate(reach, reach))?;
+        document.share(
+            &part_name(index),
+            &canvas.finish(),
+            part.bounds.inflate(reach, reach),
+            &pictures,
+        )?;
         for (kind, path) in own {
             lines.entry(kind).or_default().extend(path.iter());
         }

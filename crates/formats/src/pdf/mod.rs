@@ -9,7 +9,7 @@ mod print;
 pub use hand_cut::hand_cut_pdf;
 pub(crate) use hand_cut::lines_by_kind;
 pub use notes::{code_words, scale_rule, scale_words};
-pub use print::{caption_outlines, print_pdf};
+pub use print::print_pdf;
 
 use canvas::Canvas;
 use document::{Document, Page};

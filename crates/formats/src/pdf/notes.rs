@@ -6,8 +6,8 @@ use aptum_core::sheet::{LINE, Notes, NotesForm};
 use aptum_core::units::{Unit, measure};
 
 use super::Canvas;
-use crate::lettering::{Anchor, letter};
 use crate::line_style::LineStyle;
+use aptum_core::face::lettering::{Anchor, letter};
 
 const RULE: LineStyle = LineStyle { colour: "#000000", width: 0.15, dash: &[] };
 

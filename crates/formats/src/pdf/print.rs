@@ -2,15 +2,14 @@
 
 use std::io::{self, Write};
 
-use aptum_core::face::Art;
-use aptum_core::geometry::{BezPath, Rect};
+use aptum_core::blob::Blobs;
+use aptum_core::face::{Art, Inked, ink_colour};
+use aptum_core::geometry::Rect;
 use aptum_core::{Job, Prepared};
 
+use super::document::Image;
 use super::{Canvas, Document, Page, notes};
-use crate::lettering::{Anchor, letter, letter_into};
-
-/// Ink of captions.
-const CAPTION: &str = "#22302f";
+use aptum_core::face::lettering::letter_into;
 
 /// What is printed, a page per sheet; a job that is only cut has marks alone.
 ///
@@ -19,22 +18,21 @@ const CAPTION: &str = "#22302f";
 ///
 /// # Errors
 /// What writing to `out` says.
-pub fn print_pdf(job: &Job, prepared: &Prepared, out: &mut dyn Write) -> io::Result<()> {
+pub fn print_pdf(
+    job: &Job,
+    prepared: &Prepared,
+    blobs: &dyn Blobs,
+    out: &mut dyn Write,
+) -> io::Result<()> {
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name, out)?;
 
     for (number, blank) in prepared.blanks().enumerate() {
         let Some(art) = blank.art else { continue };
         let mut canvas = Canvas::new();
-        if let Some(colour) = &art.colour {
-            canvas.fill(&art.fill, colour);
-        }
-        for caption in &art.captions {
-            let words = letter(&caption.text, caption.centre, caption.height, Anchor::Middle);
-            canvas.fill(&words, CAPTION);
-        }
+        let pictures = draw_art(&mut document, &mut canvas, art, ink_colour(), blobs)?;
         let bounds = blank.part.bounds.inflate(art.bleed, art.bleed);
-        document.share(&part_name(number), &canvas.finish(), bounds)?;
+        document.share(&part_name(number), &canvas.finish(), bounds, &pictures)?;
     }
 
     let mut canvas = Canvas::new();
@@ -96,11 +94,28 @@ pub(super) fn part_name(part: usize) -> String {
     format!("part{part}")
 }
 
-/// The captions of a blank as outlines, for previews that show what will be printed.
-#[must_use]
-pub fn caption_outlines(art: &Art) -> BezPath {
-    art.captions.iter().fold(BezPath::new(), |mut all, caption| {
-        all.extend(letter(&caption.text, caption.centre, caption.height, Anchor::Middle));
-        all
-    })
+/// A blank's layers, the first undermost, its words in so dark an ink; gives the pictures that are in it. One whose
+/// bytes are missing is left out.
+pub(super) fn draw_art(
+    document: &mut Document<'_>,
+    canvas: &mut Canvas,
+    art: &Art,
+    words: &str,
+    blobs: &dyn Blobs,
+) -> io::Result<Vec<Image>> {
+    let mut pictures = Vec::new();
+    for inked in &art.layers {
+        match inked {
+            Inked::Area { path, colour } => canvas.fill(path, colour),
+            Inked::Words { path } => canvas.fill(path, words),
+            Inked::Picture { blob, place, clip, .. } => {
+                let Some(bytes) = blobs.bytes(blob) else { continue };
+                if let Some(image) = document.picture(blob, &bytes)? {
+                    canvas.picture(&image.name, *place, image.upright, clip);
+                    pictures.push(image);
+                }
+            }
+        }
+    }
+    Ok(pictures)
 }

@@ -103,11 +103,10 @@ fn found(store: &Store, id: i32) -> Result<(Job, Workshop, Arc<Prepared>), Probl
 #[get("/jobs/<id>/files")]
 pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Problem> {
     desk.slow(move |store| {
-        let (job, _, prepared) = found(store, id)?;
+        let (_, _, prepared) = found(store, id)?;
         let several = prepared.pieces.len() > 1;
         let name = |piece: usize| {
-            let piece = job.pieces().nth(piece).filter(|_| several);
-            piece.map(|piece| piece.name.to_owned())
+            prepared.pieces.get(piece).filter(|_| several).map(|piece| piece.name.clone())
         };
         let info = outputs(&prepared).into_iter().map(|output| {
             let (title, note, piece, sheets) = match output.kind {
@@ -164,8 +163,10 @@ async fn one(
         let (file, kind) = choose(&prepared)?;
         let marks = marks_wanted(marks.as_deref());
         let named = Named { job: job.name.clone(), file };
+        let blobs = store.clone();
         Ok((named, move |out: &mut dyn Write| {
-            Desired { job: &job, prepared: &prepared, workshop: &workshop, marks }.write(kind, out)
+            let (job, workshop, blobs) = (&job, &workshop, &*blobs);
+            Desired { job, prepared: &prepared, workshop, marks, blobs }.write(kind, out)
         }))
     });
     file.await.map(Download::new)
@@ -230,10 +231,12 @@ pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<D
     let file = desk.file(move |store| {
         let (job, workshop, prepared) = found(store, id)?;
         let marks = marks_wanted(marks.as_deref());
-        let archive = JobFile::new(&job, &workshop).to_archive()?;
+        let archive = JobFile::new(&job, &workshop).to_archive(&**store)?;
         let named = Named { job: job.name.clone(), file: "files.zip".to_owned() };
+        let blobs = store.clone();
         Ok((named, move |out: &mut dyn Write| {
-            let desired = Desired { job: &job, prepared: &prepared, workshop: &workshop, marks };
+            let (job, workshop, blobs) = (&job, &workshop, &*blobs);
+            let desired = Desired { job, prepared: &prepared, workshop, marks, blobs };
             let mut zip = ZipWriter::new_stream(out);
             for output in outputs(&prepared) {
                 zip.start_file(output.name, SimpleFileOptions::default())?;
@@ -252,7 +255,7 @@ pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<D
 pub async fn archive(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
     let file = desk.file(move |store| {
         let job = store.job(id)?.job;
-        let bytes = JobFile::new(&job, &store.workshop()?).to_archive()?;
+        let bytes = JobFile::new(&job, &store.workshop()?).to_archive(&**store)?;
         let named = Named { job: job.name, file: "job.aptum".to_owned() };
         Ok((named, move |out: &mut dyn Write| out.write_all(&bytes)))
     });

@@ -231,8 +231,8 @@ pub async fn ways(
         });
         let ruled_out = (!any).then(|| ruled_out(&job, &workshop));
         let others = u32::try_from(misfits.len().saturating_sub(1)).unwrap_or(u32::MAX);
-        let named = job.pieces().nth(piece).filter(|_| !job.companions.is_empty());
-        let piece = named.map(|piece| piece.name.to_owned());
+        let named = job.pieces.get(piece).filter(|_| job.pieces.len() > 1);
+        let piece = named.map(|piece| piece.own_name().to_owned());
         sender.send("done", &WaysDone { found, ruled_out, piece, others });
     })
 }

@@ -44,6 +44,8 @@ pub struct PlateView {
     /// Distance beside the fold's plane when closed, mm, and the closed angle it goes with, degrees.
     lift: f64,
     fold: f64,
+    /// Maps its frame to its blank: the six numbers of an affine map.
+    frame: [f64; 6],
     /// Corners in its frame, mm, the third coordinate out of the printed side.
     points: Vec<f64>,
     /// Triangles of the printed side, of the other, and of the edges: indices of corners.
@@ -166,6 +168,7 @@ fn plate(model: &FoldModel, at: usize) -> PlateView {
         hinge: panel.hang.map_or([[0.0; 2]; 2], |(_, ends)| ends.map(|end| [end.x, end.y])),
         lift: panel.lift,
         fold: panel.fold,
+        frame: panel.frame.as_coeffs(),
         points: points.into_iter().flatten().collect(),
         printed: flat(&printed),
         back: flat(&back),

@@ -64,7 +64,7 @@ type Opened = Result<Json<OpenJob>, Problem>;
 /// A job as it is opened.
 fn opened(store: &Store, stored: StoredJob) -> Opened {
     let (preview, errors) = match prepared(&stored.job, &store.workshop()?) {
-        Ok(prepared) => (Some(Preview::new(&stored.job, &prepared)), Vec::new()),
+        Ok(prepared) => (Some(Preview::new(&stored.job, &prepared, store)), Vec::new()),
         Err(errors) => (None, errors),
     };
     let StoredJob { id, version, job, can_undo, can_redo } = stored;
@@ -159,8 +159,8 @@ pub async fn import(desk: &State<Desk>, file: Data<'_>) -> Opened {
         })
         .await?;
     let brought = desk.write(move |store| {
-        let stored = store.bring_job(|workshop| {
-            let (job, new) = file.adopt(workshop);
+        let stored = store.bring_job(&file.assets, |workshop| {
+            let (job, new) = file.clone().adopt(workshop);
             let mut together = workshop.clone();
             together.stocks.extend(new.stocks.clone());
             together.printers.extend(new.printers.clone());

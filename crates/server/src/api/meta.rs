@@ -2,7 +2,9 @@
 
 use std::collections::BTreeMap;
 
+use aptum_core::face::{Face, Layer};
 use aptum_core::form::{AddOnKind, Form};
+use aptum_core::job::JobPiece;
 use aptum_core::sheet::{SheetPlan, SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
 use aptum_core::workshop::{Keeping, RecordId};
@@ -85,17 +87,14 @@ fn starting_job(workshop: &Workshop) -> Job {
     let readable = cutter.and_then(|(_, cutter)| {
         offered(&workshop.mark_sets, |set| set.keeping).find(|(_, set)| cutter.reads(set))
     });
+    let form = Form::new("straight-tuck", &[("length", 50.0), ("width", 25.0), ("height", 80.0)]);
     Job {
         name: "New job".to_owned(),
         unit: Unit::Mm,
-        form: Form::new("straight-tuck", &[("length", 50.0), ("width", 25.0), ("height", 80.0)]),
-        stock: stock.map_or_else(|| "none".into(), |(id, _)| id.clone()),
-        face: Some(aptum_core::face::Face {
-            colour: None,
-            captions: aptum_core::face::Captions::Names,
-            coverage: aptum_core::face::Coverage::Faces,
-            bleed: 1.0,
-        }),
+        pieces: vec![JobPiece {
+            face: Some(Face { bleed: 1.0, layers: vec![Layer::panel_names("l1")] }),
+            ..JobPiece::new("p1", form, stock.map_or("none", |(id, _)| id.0.as_str()))
+        }],
         sheet: SheetPlan {
             size: size.unwrap_or_else(|| standard_sizes().swap_remove(1)),
             printer: offered(&workshop.printers, |printer| printer.keeping)
@@ -105,7 +104,6 @@ fn starting_job(workshop: &Workshop) -> Job {
             marks: readable.map(|(id, _)| id.clone()),
             ..SheetPlan::default()
         },
-        companions: Vec::new(),
     }
 }
 

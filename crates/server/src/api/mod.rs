@@ -1,5 +1,6 @@
 //! The JSON API, described by the OpenAPI document at `/api/openapi.json`.
 
+mod blobs;
 mod body;
 mod catalogue;
 mod files;
@@ -64,6 +65,8 @@ pub fn routes() -> Vec<Route> {
         fold::fold,
         fold::folded,
         lengths::read,
+        blobs::add,
+        blobs::bytes,
         files::list,
         files::print,
         files::hand_cut,

@@ -90,6 +90,14 @@ impl Problem {
         )
     }
 
+    /// A file that is no picture that can be used.
+    pub fn picture(status: u16, mut detail: String) -> Self {
+        if let Some(first) = detail.get_mut(..1) {
+            first.make_ascii_uppercase();
+        }
+        Self::new(status, "/problems/picture", "No picture that can be used", detail)
+    }
+
     /// Work that ended by a fault of the program.
     pub fn broken() -> Self {
         Self::new(

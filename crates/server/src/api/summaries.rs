@@ -158,7 +158,10 @@ fn key(entry: &Entry, records: &BTreeMap<(&'static str, RecordId), u64>) -> Key 
 /// A job of which nothing is known but its name.
 fn blank(entry: &Entry) -> JobSummary {
     let (name, copies, verdict) = match &entry.job {
-        Ok(job) => (job.name.clone(), job.sheet.copies, String::new()),
+        Ok(job) => {
+            let first = job.pieces.first();
+            (job.name.clone(), first.map_or(0, |piece| piece.copies), String::new())
+        }
         Err(why) => (format!("Job {}", entry.id), 0, why.clone()),
     };
     JobSummary {
@@ -178,8 +181,9 @@ fn blank(entry: &Entry) -> JobSummary {
 
 fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
     let Ok(job) = &entry.job else { return blank(entry) };
-    let stock = workshop.stocks.get(&job.stock);
-    let name = stock.map_or_else(|| job.stock.to_string(), |stock| stock.name.clone());
+    let Some(first) = job.pieces.first() else { return blank(entry) };
+    let stock = workshop.stocks.get(&first.stock);
+    let name = stock.map_or_else(|| first.stock.to_string(), |stock| stock.name.clone());
     let base = JobSummary { stock: name, ..blank(entry) };
     match prepare(job, workshop) {
         Err(errors) => JobSummary {
@@ -195,7 +199,7 @@ fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
                 }
                 _ => "all fits".to_owned(),
             };
-            let structure = job.form.structure().map_or("", |structure| structure.name);
+            let structure = first.form.structure().map_or("", |structure| structure.name);
             let colour = stock.map_or("#ffffff", |stock| stock.colour.as_str());
             JobSummary {
                 state: Some(state),

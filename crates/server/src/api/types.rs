@@ -10,6 +10,7 @@ use aptum_core::{Job, Workshop};
 use ts_rs::{Config, TS, TypeVisitor};
 
 use super::Problem;
+use super::blobs::BlobView;
 use super::catalogue::{AtHand, CatalogueEntry};
 use super::files::FileInfo;
 use super::fitting::{MarkChoiceView, MarksProgress, OrderChoice, WayView, WaysDone};
@@ -60,6 +61,7 @@ pub fn typescript() -> String {
     types.visit::<WayView>();
     types.visit::<WaysDone>();
     types.visit::<OrderChoice>();
+    types.visit::<BlobView>();
     types.visit::<Problem>();
     let mut text = "// Generated from the Rust types by `make types`. Do not edit.\n".to_owned();
     for declaration in types.found.values() {

@@ -14,11 +14,11 @@ use crate::output::{Desired, outputs};
 use crate::store::rescue;
 
 pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(), Box<dyn Error>> {
-    let Found { job, prepared, workshop } = found;
+    let Found { job, prepared, workshop, blobs } = found;
     if prepared.layout.laid == 0 {
         return Err(format!("no copy of “{}” fits its sheet: see aptum check", job.name).into());
     }
-    let desired = Desired { job, prepared, workshop, marks };
+    let desired = Desired { job, prepared, workshop, marks, blobs: &**blobs };
     for output in outputs(prepared) {
         // Sheets that are cut alike are a file each here: they lie beside each other in a folder.
         if let crate::output::OutputKind::Cut([first, last]) = output.kind {
@@ -46,7 +46,7 @@ pub(super) fn all(data: &Path, out: &Path) -> Result<ExitCode, Box<dyn Error>> {
                     .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
                     .take(60)
                     .collect();
-                let bytes = JobFile::new(&job, &found.workshop).to_archive()?;
+                let bytes = JobFile::new(&job, &found.workshop).to_archive(&found.blobs)?;
                 write(out, &format!("{id}-{safe}.aptum"), |file| file.write_all(&bytes))?;
             }
             Err(why) => {

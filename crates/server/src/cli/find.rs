@@ -1,10 +1,13 @@
 //! Finding the job that a command names.
 
+use std::collections::BTreeMap;
 use std::error::Error;
 use std::path::Path;
+use std::sync::Arc;
 
+use aptum_core::blob::{BlobId, Blobs};
 use aptum_core::{Job, Prepared, Workshop, prepare};
-use aptum_formats::archive::{JobFile, LARGEST_FILE};
+use aptum_formats::archive::{Asset, JobFile, LARGEST_FILE};
 
 use super::DataDirectory;
 use crate::store::Store;
@@ -15,11 +18,26 @@ pub(super) struct Found {
     pub prepared: Prepared,
     /// The records it uses, among others.
     pub workshop: Workshop,
+    /// Its pictures.
+    pub blobs: Box<dyn Blobs>,
+}
+
+/// The pictures of an archive.
+struct Brought(BTreeMap<BlobId, Asset>);
+
+impl Blobs for Brought {
+    fn holds(&self, id: &BlobId) -> bool {
+        self.0.contains_key(id)
+    }
+
+    fn bytes(&self, id: &BlobId) -> Option<Arc<[u8]>> {
+        self.0.get(id).map(|asset| asset.bytes.as_slice().into())
+    }
 }
 
 /// Reads a file where there is one of that name, and else looks in the data directory.
 pub(super) fn find(name: &str, data: &DataDirectory) -> Result<Found, Box<dyn Error>> {
-    let (job, workshop) =
+    let (job, workshop, blobs) =
         if Path::new(name).is_file() { from_file(name)? } else { from_data(name, data)? };
     let prepared = prepare(&job, &workshop).map_err(|errors| {
         errors
@@ -28,10 +46,12 @@ pub(super) fn find(name: &str, data: &DataDirectory) -> Result<Found, Box<dyn Er
             .collect::<Vec<_>>()
             .join("\n       ")
     })?;
-    Ok(Found { job, prepared, workshop })
+    Ok(Found { job, prepared, workshop, blobs })
 }
 
-fn from_file(name: &str) -> Result<(Job, Workshop), Box<dyn Error>> {
+type Parts = (Job, Workshop, Box<dyn Blobs>);
+
+fn from_file(name: &str) -> Result<Parts, Box<dyn Error>> {
     let length = std::fs::metadata(name)?.len();
     if length > LARGEST_FILE as u64 {
         return Err(
@@ -42,10 +62,10 @@ fn from_file(name: &str) -> Result<(Job, Workshop), Box<dyn Error>> {
     if let Err(errors) = file.workshop.validate(file.job.unit) {
         return Err(format!("{name}: {}", errors[0].message).into());
     }
-    Ok((file.job, file.workshop))
+    Ok((file.job, file.workshop, Box::new(Brought(file.assets))))
 }
 
-fn from_data(name: &str, data: &DataDirectory) -> Result<(Job, Workshop), Box<dyn Error>> {
+fn from_data(name: &str, data: &DataDirectory) -> Result<Parts, Box<dyn Error>> {
     let directory = data.path();
     let missing = || {
         format!("there is no file and no job named “{name}” (looked in {})", directory.display())
@@ -60,5 +80,6 @@ fn from_data(name: &str, data: &DataDirectory) -> Result<(Job, Workshop), Box<dy
     if named.next().is_some() {
         tracing::warn!("several jobs are named “{name}”; this is the one changed last");
     }
-    Ok((first, store.workshop()?))
+    let workshop = store.workshop()?;
+    Ok((first, workshop, Box::new(store)))
 }

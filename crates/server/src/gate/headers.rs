@@ -24,7 +24,9 @@ impl Fairing for SafeHeaders {
         response.set_header(Header::new("X-Content-Type-Options", "nosniff"));
         response.set_header(Header::new("Referrer-Policy", "no-referrer"));
         response.set_header(Header::new("Cross-Origin-Resource-Policy", "same-origin"));
-        if request.uri().path().starts_with("/api/") {
+        // What names its content says itself how long it holds.
+        let is_said = response.headers().contains("Cache-Control");
+        if request.uri().path().starts_with("/api/") && !is_said {
             response.set_header(Header::new("Cache-Control", "no-store"));
         }
     }

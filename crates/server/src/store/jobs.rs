@@ -1,8 +1,14 @@
 //! Jobs as revisions: a change adds one, undo and redo move along them.
 
+use std::collections::BTreeMap;
+
+use aptum_core::blob::BlobId;
+use aptum_core::job::older;
 use aptum_core::{InputError, Job, Workshop};
+use aptum_formats::archive::Asset;
 use diesel::prelude::*;
 
+use super::blobs;
 use super::records::{add_all, has, workshop};
 use super::schema::{jobs, revisions};
 use super::workshop::count_up;
@@ -72,6 +78,7 @@ impl Store {
             }
             diesel::delete(revisions::table.filter(revisions::job.eq_any(&ids)))
                 .execute(connection)?;
+            blobs::drop_unnamed(connection)?;
             Ok(diesel::delete(jobs::table.filter(jobs::id.eq_any(&ids))).execute(connection)?)
         })
     }
@@ -92,27 +99,35 @@ impl Store {
         self.change(|connection| add(connection, job))
     }
 
-    /// Adds several jobs and records, all of them or none: what a store starts with.
+    /// Adds several jobs, records and pictures, all of them or none: what a store starts with.
     ///
     /// # Errors
     /// [`StoreError`] from the database.
-    pub fn add_jobs(&self, all: &[Job], records: &Workshop) -> Result<(), StoreError> {
+    pub fn add_jobs(
+        &self,
+        all: &[Job],
+        records: &Workshop,
+        assets: &BTreeMap<BlobId, Asset>,
+    ) -> Result<(), StoreError> {
         self.change(|connection| {
+            blobs::add_all(connection, assets)?;
             add_all(connection, records)?;
             all.iter().try_for_each(|job| add(connection, job).map(|_| ()))
         })
     }
 
-    /// Adds a job that brings records of its own. `adopt` gets the workshop as it is in the same transaction and
+    /// Adds a job that brings records and pictures of its own. `adopt` gets the workshop as it is in the same transaction and
     /// gives the job as it fits in, and the records that are missing: nobody changes either meanwhile.
     ///
     /// # Errors
     /// [`StoreError::Unusable`] from `adopt`, and what the database says.
     pub fn bring_job(
         &self,
+        assets: &BTreeMap<BlobId, Asset>,
         adopt: impl FnOnce(&Workshop) -> Result<(Job, Workshop), Vec<InputError>>,
     ) -> Result<StoredJob, StoreError> {
         self.change(|connection| {
+            blobs::add_all(connection, assets)?;
             let (job, records) = adopt(&workshop(connection)?).map_err(StoreError::Unusable)?;
             if records != Workshop::default() {
                 add_all(connection, &records)?;
@@ -139,6 +154,7 @@ impl Store {
                 .filter(revisions::job.eq(id))
                 .filter(revisions::number.gt(head).or(revisions::number.le(head - KEPT)))
                 .execute(connection)?;
+            blobs::drop_unnamed(connection)?;
             add_revision(connection, id, head + 1, job)?;
             move_to(connection, id, head + 1, now)
         })
@@ -236,8 +252,14 @@ fn refuse_missing(connection: &mut SqliteConnection, job: &Job) -> Result<(), St
     Ok(())
 }
 
+/// A job as it is stored; one that an earlier version stored is brought up when it is read.
 pub(super) fn parse(id: i32, body: &str) -> Result<Job, StoreError> {
-    serde_json::from_str(body).map_err(|error| StoreError::Unreadable {
+    let read = serde_json::from_str(body).or_else(|error| {
+        let older: serde_json::Value = serde_json::from_str(body)?;
+        // What is wrong is said of the job as it stands.
+        serde_json::from_value(older::brought_up(older)).map_err(|_| error)
+    });
+    read.map_err(|error| StoreError::Unreadable {
         what: format!("job {id}"),
         why: error.to_string(),
     })
@@ -254,7 +276,7 @@ fn add_revision(
     diesel::insert_into(revisions::table)
         .values((revisions::job.eq(id), revisions::number.eq(number), revisions::body.eq(body)))
         .execute(connection)?;
-    Ok(())
+    blobs::name(connection, id, number, job)
 }
 
 /// Head and version, when the version is the one expected.

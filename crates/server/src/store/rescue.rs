@@ -1,13 +1,16 @@
 //! What can still be read of a damaged data file.
 
+use std::fmt;
 use std::path::Path;
+use std::sync::{Arc, Mutex, PoisonError};
 
+use aptum_core::blob::{BlobId, Blobs};
 use aptum_core::{Job, Workshop};
 use diesel::prelude::*;
 
 use super::open::{data_file, uri};
 use super::records::load_readable;
-use super::schema::{jobs, revisions};
+use super::schema::{blobs, jobs, revisions};
 use super::{StoreError, jobs as stored};
 
 /// Everything that was found.
@@ -17,6 +20,29 @@ pub struct Rescued {
     pub jobs: Vec<(i32, Result<Job, String>)>,
     /// The records that can be read.
     pub workshop: Workshop,
+    /// The pictures that can be read.
+    pub blobs: RescuedBlobs,
+}
+
+/// The pictures of a damaged data file, read when they are asked for.
+pub struct RescuedBlobs(Mutex<SqliteConnection>);
+
+impl fmt::Debug for RescuedBlobs {
+    fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
+        out.write_str("RescuedBlobs")
+    }
+}
+
+impl Blobs for RescuedBlobs {
+    fn holds(&self, id: &BlobId) -> bool {
+        self.bytes(id).is_some()
+    }
+
+    fn bytes(&self, id: &BlobId) -> Option<Arc<[u8]>> {
+        let mut connection = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        let found = blobs::table.filter(blobs::id.eq(&id.0)).select(blobs::body);
+        found.first::<Vec<u8>>(&mut *connection).ok().map(Into::into)
+    }
 }
 
 /// Reads what can be read of the data file in `directory`, row by row; nothing is written. Of a job whose
@@ -64,7 +90,8 @@ pub fn rescue(directory: &Path) -> Result<Rescued, StoreError> {
             (id, job)
         })
         .collect();
-    Ok(Rescued { jobs, workshop: load_readable(&mut connection) })
+    let workshop = load_readable(&mut connection);
+    Ok(Rescued { jobs, workshop, blobs: RescuedBlobs(Mutex::new(connection)) })
 }
 
 fn job_ids(connection: &mut SqliteConnection) -> Result<Vec<(i32, i32)>, StoreError> {

@@ -51,5 +51,24 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    blobs (id) {
+        id -> Text,
+        media -> Text,
+        width -> Integer,
+        height -> Integer,
+        body -> Binary,
+        added_at -> Timestamp,
+    }
+}
+
+diesel::table! {
+    revision_blobs (job, number, blob) {
+        job -> Integer,
+        number -> Integer,
+        blob -> Text,
+    }
+}
+
 diesel::joinable!(revisions -> jobs (job));
 diesel::allow_tables_to_appear_in_same_query!(jobs, revisions);

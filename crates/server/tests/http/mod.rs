@@ -5,6 +5,9 @@
 use aptum::demo;
 use aptum::serve::{Listen, server};
 use aptum::store::Store;
+use aptum_core::Job;
+use aptum_core::error::Change;
+use aptum_core::job::with_changes;
 use rocket::http::{Header, Method};
 use rocket::local::blocking::Client;
 use serde_json::Value;
@@ -83,16 +86,7 @@ impl Api {
 
 /// A job with a remedy’s changes made to it.
 pub fn changed(job: &Value, remedy: &Value) -> Value {
-    let mut job = job.clone();
-    for change in remedy["changes"].as_array().unwrap() {
-        let mut at = &mut job;
-        for name in change["field"].as_str().unwrap().split('.') {
-            at = match name.parse::<usize>() {
-                Ok(index) => &mut at[index],
-                Err(_) => &mut at[name],
-            };
-        }
-        *at = change["value"].clone();
-    }
-    job
+    let known: Job = serde_json::from_value(job.clone()).unwrap();
+    let changes: Vec<Change> = serde_json::from_value(remedy["changes"].clone()).unwrap();
+    serde_json::to_value(with_changes(&known, &changes).unwrap()).unwrap()
 }

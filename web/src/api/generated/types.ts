@@ -136,13 +136,13 @@ clearance: Clearance | null, };
 
 export type ArtView = { 
 /**
- * SVG path data of the coloured area, bleed included.
+ * Its layers, the first undermost.
  */
-fill: string, colour: string | null, 
+layers: Array<InkedView>, 
 /**
- * The captions' outlines as SVG path data.
+ * SVG path data of what is printed up to cuts and past them.
  */
-captions: string, };
+to_edge: string, };
 
 export type AtHand = { form: Form, stock: RecordId, unit: Unit, };
 
@@ -170,7 +170,21 @@ id: number,
  */
 name: string, };
 
-export type Captions = "names" | "none";
+export type BlobId = string;
+
+export type BlobView = { 
+/**
+ * What a job names it by.
+ */
+id: BlobId, 
+/**
+ * Its media type, by its bytes.
+ */
+media: string, 
+/**
+ * Width and height in pixels, the right way up.
+ */
+pixels: [number, number], };
 
 export type CardView = { stock: RecordId, sheets: number, cost_text: string | null, };
 
@@ -221,7 +235,7 @@ is_at_hand: boolean, flat: SmallFlat, folded: FoldedDrawing, };
 
 export type Change = { 
 /**
- * Such as `form.length` or `sheet.orientation`.
+ * Such as `pieces.p1.form.length` or `sheet.orientation`.
  */
 field: string, 
 /**
@@ -292,28 +306,6 @@ to: [number, number],
  * False when it is less than the plan asks for.
  */
 is_enough: boolean, };
-
-export type Companion = { 
-/**
- * Its name in lists.
- */
-name: string, 
-/**
- * What is made.
- */
-form: Form, 
-/**
- * In which card.
- */
-stock: RecordId, 
-/**
- * What is printed on it; `None` leaves it bare.
- */
-face: Face | null, 
-/**
- * Copies wanted, 1 to 10,000.
- */
-copies: number, };
 
 export type Corner = "top-left" | "top-right" | "bottom-right" | "bottom-left";
 
@@ -451,21 +443,13 @@ keep_clear: number, };
 
 export type Face = { 
 /**
- * A flat colour as `#rrggbb`; `None` leaves the card bare.
+ * How far what reaches a cut goes past it, mm, 0 to 10.
  */
-colour: string | null, 
+bleed: number, 
 /**
- * Whether panels carry their names.
+ * Its layers, the first printed first; up to 40.
  */
-captions: Captions, 
-/**
- * Which panels carry print.
- */
-coverage: Coverage, 
-/**
- * How far the colour goes past the cut, mm, 0 to 10.
- */
-bleed: number, };
+layers: Array<Layer>, };
 
 export type Family = "cartons" | "trays-and-lids" | "sleeves-and-wraps" | "solids" | "packets-and-stands" | "tags" | "bookmarks" | "tabs";
 
@@ -705,9 +689,27 @@ sense: Sense, };
 
 export type Grain = "long" | "short" | "unknown";
 
+export type InkedView = { "kind": "area", 
+/**
+ * SVG path data of what is coloured, bleed included.
+ */
+path: string, colour: string, } | { "kind": "words", 
+/**
+ * Their outlines as SVG path data.
+ */
+path: string, colour: string, } | { "kind": "picture", layer: LayerId, blob: BlobId, 
+/**
+ * Left, top, width and height, mm.
+ */
+place: [number, number, number, number], 
+/**
+ * SVG path data of what of it is printed.
+ */
+clip: string, };
+
 export type InputError = { 
 /**
- * The dotted path of the field, such as `form.length`.
+ * The dotted path of the field, such as `pieces.p1.form.length`.
  */
 field: string, 
 /**
@@ -733,25 +735,13 @@ name: string,
  */
 unit: Unit, 
 /**
- * What is made.
+ * What is made, 1 to 12 pieces that share the sheets, such as a carton and the tag that goes with it.
  */
-form: Form, 
+pieces: Array<JobPiece>, 
 /**
- * In which card.
+ * How copies go onto sheets.
  */
-stock: RecordId, 
-/**
- * What is printed on it; `None` for a job that is only cut.
- */
-face: Face | null, 
-/**
- * How copies go onto sheets. Its copies are those of the piece above.
- */
-sheet: SheetPlan, 
-/**
- * Further pieces that share the sheets, such as the tag that goes with a carton; up to 11.
- */
-companions: Array<Companion>, };
+sheet: SheetPlan, };
 
 export type JobChange = { 
 /**
@@ -762,6 +752,32 @@ version: number,
  * The job as it should be.
  */
 job: Job, };
+
+export type JobPiece = { 
+/**
+ * What it is known by.
+ */
+id: PieceId, 
+/**
+ * Its name in lists; `None` goes by what it is.
+ */
+name: string | null, 
+/**
+ * What is made.
+ */
+form: Form, 
+/**
+ * In which card.
+ */
+stock: RecordId, 
+/**
+ * What is printed on it; `None` leaves it bare.
+ */
+face: Face | null, 
+/**
+ * Copies wanted, 1 to 10,000.
+ */
+copies: number, };
 
 export type JobStep = { 
 /**
@@ -850,6 +866,36 @@ thickness: number,
  * True when a cutter’s eye reads marks through it.
  */
 clear_to_eye: boolean, };
+
+export type Layer = { 
+/**
+ * What it is known by.
+ */
+id: LayerId, 
+/**
+ * Its name in the list; `None` goes by what it is.
+ */
+name: string | null, } & ({ "kind": "colour", 
+/**
+ * As `#rrggbb`.
+ */
+colour: string, 
+/**
+ * The panels it covers.
+ */
+coverage: Coverage, } | { "kind": "panel-names" } | { "kind": "picture" } & PlacedPicture);
+
+export type LayerId = string;
+
+export type LayerView = { id: LayerId, 
+/**
+ * What it goes by.
+ */
+title: string, 
+/**
+ * Of a picture whose panel is there, how it lies.
+ */
+picture: PictureView | null, };
 
 export type Layout = { 
 /**
@@ -1099,6 +1145,24 @@ cards: Array<CardView>, };
 
 export type Orientation = "portrait" | "landscape";
 
+export type Origin = { 
+/**
+ * The name of the file.
+ */
+name: string, 
+/**
+ * Where it is from.
+ */
+source: string, 
+/**
+ * Under which licence it may be used.
+ */
+licence: string, 
+/**
+ * A note of one's own.
+ */
+note: string, };
+
 export type PanelRole = "face" | "flap" | "glue";
 
 export type PanelView = { name: string, 
@@ -1147,7 +1211,21 @@ art: ArtView | null, };
 
 export type PassphraseEntry = { passphrase: string, };
 
-export type PieceView = { name: string, 
+export type PictureSize = { "by": "panel" } | { "by": "width", "mm": number } | { "by": "height", "mm": number };
+
+export type PictureView = { 
+/**
+ * Width and height, mm.
+ */
+size: [number, number], size_text: [string, string], 
+/**
+ * From the panel's middle to its own, to the right and downwards.
+ */
+at_text: [string, string], pixels_text: string, };
+
+export type PieceId = string;
+
+export type PieceView = { id: PieceId, name: string, 
 /**
  * Copies wanted.
  */
@@ -1163,7 +1241,11 @@ first: number, flat: FlatView,
 /**
  * True when something is printed on it.
  */
-is_printed: boolean, bleed_text: string, };
+is_printed: boolean, 
+/**
+ * The layers of its face, the first printed first.
+ */
+layers: Array<LayerView>, bleed_text: string, };
 
 export type Place = { 
 /**
@@ -1173,11 +1255,41 @@ drawing: Drawing,
 /**
  * Of which piece, on a flat.
  */
-piece: number, 
+piece: PieceId | null, 
 /**
  * SVG path data in mm around or along the place.
  */
 path: string, };
+
+export type PlacedPicture = { 
+/**
+ * Its bytes.
+ */
+blob: BlobId, 
+/**
+ * Its width and height in pixels, the right way up.
+ */
+pixels: [number, number], 
+/**
+ * What is known of where it comes from.
+ */
+origin: Origin, 
+/**
+ * The panel on which it lies, by its name; what goes past the panel is not printed.
+ */
+panel: string, 
+/**
+ * From the panel's middle to the picture's, to the right as the flat shows it, mm.
+ */
+x: number, 
+/**
+ * The same downwards, mm.
+ */
+y: number, 
+/**
+ * How large it is.
+ */
+size: PictureSize, };
 
 export type Placement = { 
 /**
@@ -1215,6 +1327,10 @@ parent: number | null, hinge: [[number, number], [number, number]],
  */
 lift: number, fold: number, 
 /**
+ * Maps its frame to its blank: the six numbers of an affine map.
+ */
+frame: [number, number, number, number, number, number], 
+/**
  * Corners in its frame, mm, the third coordinate out of the printed side.
  */
 points: Array<number>, 
@@ -1247,7 +1363,7 @@ form: Form, };
 
 export type Preview = { 
 /**
- * The pieces, the job’s own first.
+ * The pieces.
  */
 pieces: Array<PieceView>, 
 /**
@@ -1418,10 +1534,6 @@ carrier: RecordId | null,
  * The marks by which the cutter finds a printed sheet.
  */
 marks: RecordId | null, 
-/**
- * Copies wanted, 1 to 10,000.
- */
-copies: number, 
 /**
  * Least distance between the cuts of neighbours, mm, 0 to 100.
  */

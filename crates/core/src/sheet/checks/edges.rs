@@ -10,9 +10,9 @@ const LEAST_BLEED: f64 = 1.0;
 impl Scene<'_> {
     /// Whether colour goes far enough past the cuts of card whose edges show white.
     pub(super) fn white_edges(&self) -> Vec<Check> {
-        let pieces = self.job.pieces().zip(&self.ground.pieces).enumerate();
-        let checks = pieces.filter_map(|(number, (own, drawn))| {
-            let face = own.face.filter(|face| face.colour.is_some())?;
+        let pieces = self.ground.pieces.iter().enumerate();
+        let checks = pieces.filter_map(|(number, drawn)| {
+            let face = drawn.job_piece.face.as_ref().filter(|face| face.reaches_cuts())?;
             if !self.records.stocks.get(number)?.white_edges {
                 return None;
             }
@@ -35,7 +35,7 @@ impl Scene<'_> {
                 let text = format!("Set the spacing to {}", self.show(spacing));
                 check = check.remedy(Remedy::set(text, "sheet.spacing", spacing));
             }
-            Some(check.of_piece(number, &drawn.name, &drawn.path))
+            Some(check.of_piece(&drawn.job_piece, self.ground.is_alone()))
         });
         checks.collect()
     }

@@ -146,11 +146,11 @@ impl Scene<'_> {
 
     /// Card that takes no print, under a piece that is printed.
     fn stock_that_takes_no_print(&self) -> Option<Check> {
-        let pieces = self.job.pieces().zip(&self.records.stocks);
+        let pieces = self.job.pieces.iter().zip(&self.records.stocks);
         let bare: Vec<_> = pieces
             .filter(|(piece, _)| piece.face.is_some())
             .filter(|(_, stock)| stock.printable == PrintableSide::Neither)
-            .map(|(piece, stock)| (format!("{}stock", piece.path), stock))
+            .map(|(piece, stock)| (format!("{}stock", piece.path()), stock))
             .collect();
         let (_, stock) = bare.first()?;
         let check = Check::yes_or_no(

@@ -13,7 +13,7 @@ use kurbo::{Rect, Shape, Vec2};
 use super::{Layout, Misfit, Piece, laid_of, ways_to_fit};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
-use crate::face::Coverage;
+use crate::face::{Coverage, LayerKind};
 use crate::geometry::path_text;
 use crate::ground::Ground;
 use crate::job::Job;
@@ -147,21 +147,26 @@ impl Scene<'_> {
     }
 
     fn spare_the_flaps(&self, check: Check) -> Check {
-        match &self.job.face {
-            Some(face) if face.coverage == Coverage::Flaps => check.remedy(Remedy::set(
-                "Leave the flaps unprinted: they may leave the printable area",
-                "face.coverage",
-                "faces",
-            )),
-            _ => check,
+        let piece = &self.ground.critical().0.job_piece;
+        let layers = piece.face.iter().flat_map(|face| &face.layers);
+        let on_flaps = layers.filter(|layer| {
+            matches!(&layer.kind, LayerKind::Colour { coverage: Coverage::Flaps, .. })
+        });
+        let changes: Vec<Change> =
+            on_flaps.map(|layer| Change::new(&layer.field("coverage"), "faces")).collect();
+        if changes.is_empty() {
+            return check;
         }
+        let text = "Leave the flaps unprinted: they may leave the printable area".to_owned();
+        check.remedy(Remedy { text, changes }.below(&piece.path()))
     }
 
     fn copies(&self) -> Vec<Check> {
         let room = self.ground.windows.cut.base;
         let several = self.ground.pieces.len() > 1;
         let mut checks: Vec<Check> = Vec::new();
-        for (number, piece) in self.ground.pieces.iter().enumerate() {
+        for piece in &self.ground.pieces {
+            let wanted = piece.job_piece.copies;
             let laid = laid_of(piece, self.layout);
             let verdict = match (laid, self.layout.sheets()) {
                 (0, _) => "none fits".to_owned(),
@@ -169,26 +174,17 @@ impl Scene<'_> {
                 (_, sheets) if several => format!("on {sheets} sheets"),
                 (_, sheets) => format!("on {sheets} sheets, {} on each", self.layout.per_sheet),
             };
-            let limit = (laid, Sense::AtLeast, piece.copies);
+            let limit = (laid, Sense::AtLeast, wanted);
             let mut check = Check::count("copies", Stage::Sheet, "Copies", limit, verdict)
                 .at(Drawing::Sheet, self.window_or_excess(room));
             if check.state == State::Broken && self.job.sheet.kept.is_some() {
                 check = check
-                    .saying(format!(
-                        "{} missing in the kept layout",
-                        piece.copies - laid.min(piece.copies)
-                    ))
+                    .saying(format!("{} missing in the kept layout", wanted - laid.min(wanted)))
                     .remedy(rows_again());
             } else {
                 check = check.remedies(|| self.ways());
             }
-            if number > 0 {
-                check.id = format!("copies-{}", number + 1);
-            }
-            if several {
-                check.label = format!("{}: copies", piece.name);
-            }
-            checks.push(check);
+            checks.push(check.of_piece(&piece.job_piece, !several));
         }
         let windows = &self.ground.windows;
         if windows.cut.region.is_empty() || windows.print.region.is_empty() {

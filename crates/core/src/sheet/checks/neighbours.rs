@@ -14,7 +14,7 @@ const SPACING: f64 = 2.0;
 
 impl Scene<'_> {
     pub(super) fn neighbours(&self) -> Vec<Check> {
-        if self.ground.pieces.len() < 2 && self.job.sheet.copies < 2 {
+        if matches!(self.job.pieces.as_slice(), [alone] if alone.copies < 2) {
             return Vec::new();
         }
         let spacing = self.job.sheet.spacing;
@@ -43,13 +43,13 @@ impl Scene<'_> {
             SPACING,
         )))];
         // What the widest bleed of all asks for mends every piece at once.
-        let coloured = |piece: &JobPiece<'_>| {
-            let face = piece.face.filter(|face| face.colour.is_some());
+        let coloured = |piece: &JobPiece| {
+            let face = piece.face.as_ref().filter(|face| face.reaches_cuts());
             face.map(|face| face.bleed).filter(|bleed| *bleed > 0.0)
         };
-        let widest = self.job.pieces().filter_map(|piece| coloured(&piece)).fold(0.0, f64::max);
-        for (number, (piece, drawn)) in self.job.pieces().zip(&self.ground.pieces).enumerate() {
-            let Some(bleed) = coloured(&piece) else { continue };
+        let widest = self.job.pieces.iter().filter_map(coloured).fold(0.0, f64::max);
+        for drawn in &self.ground.pieces {
+            let Some(bleed) = coloured(&drawn.job_piece) else { continue };
             let held = drawn.arts.iter().map(|art| art.bleed).fold(bleed, f64::min);
             let limit = (held, Sense::AtLeast, bleed);
             let check = self
@@ -65,7 +65,7 @@ impl Scene<'_> {
                     "face.bleed",
                     held,
                 ));
-            checks.push(place(check).of_piece(number, &drawn.name, &drawn.path));
+            checks.push(place(check).of_piece(&drawn.job_piece, self.ground.is_alone()));
         }
         checks
     }
@@ -110,6 +110,6 @@ impl Scene<'_> {
             Turning::Grain => Vec::new(),
             _ => vec![Remedy::set("Turn copies only along the grain", "sheet.turning", "grain")],
         });
-        Some(check.of_piece(number, &piece.name, &piece.path))
+        Some(check.of_piece(&piece.job_piece, self.ground.is_alone()))
     }
 }

@@ -179,7 +179,7 @@ fn ground_taken(job: &Job, workshop: &Workshop) -> Option<Ground> {
     if taken { Ground::new(job, &records).ok() } else { None }
 }
 
-/// The numbers of the pieces that fit nowhere, the job’s own being 0: first the one that ways are worked out for.
+/// The numbers of the pieces that fit nowhere, the first being 0: before the others the one that ways are worked out for.
 #[must_use]
 pub fn misfits(job: &Job, workshop: &Workshop) -> Vec<usize> {
     let Ok(records) = Records::of(job, workshop) else { return Vec::new() };
@@ -197,7 +197,7 @@ fn misfit_piece(job: &Job, workshop: &Workshop) -> Option<(usize, Form, f64)> {
     let ground = Ground::new(job, &records).ok()?;
     let (piece, _) = ground.critical();
     let number = ground.pieces.iter().position(|other| other.first == piece.first)?;
-    let own = job.pieces().nth(number)?;
+    let own = job.pieces.get(number)?;
     Some((number, own.form.clone(), records.stocks.get(number)?.caliper))
 }
 
@@ -205,10 +205,8 @@ fn misfit_piece(job: &Job, workshop: &Workshop) -> Option<(usize, Form, f64)> {
 fn with_form(job: &Job, number: usize, form: Form) -> (Job, String) {
     let mut changed = job.clone();
     changed.sheet.kept = None;
-    match number.checked_sub(1).and_then(|at| changed.companions.get_mut(at)) {
-        Some(companion) => companion.form = form,
-        None => changed.form = form,
-    }
-    let path = job.pieces().nth(number).map_or_else(String::new, |piece| piece.path);
+    let piece = &mut changed.pieces[number];
+    piece.form = form;
+    let path = piece.path();
     (changed, path)
 }

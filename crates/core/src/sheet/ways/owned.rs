@@ -66,7 +66,10 @@ pub(super) fn other_sheets<'a>(
     job: &'a Job,
     workshop: &'a Workshop,
 ) -> impl Iterator<Item = Way> + 'a {
-    let kept = workshop.stocks.get(&job.stock).map_or(&[] as &[SheetSize], |stock| &stock.sheets);
+    let kept = workshop
+        .stocks
+        .get(&job.pieces[0].stock)
+        .map_or(&[] as &[SheetSize], |stock| &stock.sheets);
     kept.iter().filter(|size| !size.same_as(&job.sheet.size)).flat_map(move |size| {
         ways_round(size).map(move |(orientation, id, words)| {
             let (changed, changes) = on_sheet(job, size, orientation, id);
@@ -81,7 +84,7 @@ pub(super) fn other_stocks<'a>(
     job: &'a Job,
     workshop: &'a Workshop,
 ) -> impl Iterator<Item = Way> + 'a {
-    let own = workshop.stocks.get(&job.stock);
+    let own = workshop.stocks.get(&job.pieces[0].stock);
     let alike = move |caliper: f64| {
         own.is_some_and(|own| (caliper - own.caliper).abs() <= 0.4 * own.caliper)
     };
@@ -89,7 +92,7 @@ pub(super) fn other_stocks<'a>(
         .stocks
         .iter()
         .filter(move |(id, stock)| {
-            **id != job.stock && stock.keeping.is_offered() && alike(stock.caliper)
+            **id != job.pieces[0].stock && stock.keeping.is_offered() && alike(stock.caliper)
         })
         .flat_map(move |(id, stock)| {
             let new = move |size: &&SheetSize| {
@@ -98,8 +101,12 @@ pub(super) fn other_stocks<'a>(
             stock.sheets.iter().filter(new).flat_map(move |size| {
                 ways_round(size).map(move |(orientation, turned, words)| {
                     let (mut changed, mut changes) = on_sheet(job, size, orientation, turned);
-                    changed.stock = id.clone();
-                    changes.push(Change::new("stock", id.0.as_str()));
+                    // Card is changed for all pieces that share it.
+                    let shared = job.pieces[0].stock.clone();
+                    for piece in changed.pieces.iter_mut().filter(|piece| piece.stock == shared) {
+                        piece.stock = id.clone();
+                        changes.push(Change::new(&format!("{}stock", piece.path()), id.0.as_str()));
+                    }
                     let text = format!("Use {}, {}{words}", stock.name, size.name);
                     way(WayKind::Sheet, changed, Remedy { text, changes })
                 })

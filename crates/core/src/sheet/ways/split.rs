@@ -53,8 +53,8 @@ pub(super) fn splits(job: &Job, workshop: &Workshop) -> Vec<Way> {
         .into_iter()
         .map(|(_, way)| way)
         .filter(|way| {
-            let piece = way.job.pieces().nth(number);
-            piece.and_then(|piece| sound(piece.form)).is_some_and(|now| now <= before)
+            let piece = way.job.pieces.get(number);
+            piece.and_then(|piece| sound(&piece.form)).is_some_and(|now| now <= before)
         })
         .take(SPLITS)
         .collect()

@@ -10,6 +10,7 @@ use schemars::generate::SchemaGenerator;
 use schemars::{JsonSchema, Schema};
 use serde_json::Value;
 
+use crate::api::blobs::BlobView;
 use crate::api::catalogue::{AtHand, CatalogueEntry};
 use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
@@ -285,6 +286,18 @@ pub(super) const ROUTES: &[Route] = &[
         "A flat-shaded drawing of a form at a moment of its folding",
         json::<FoldMoment>(),
         json::<FoldedDrawing>(),
+    ),
+    route(
+        ("post", "/api/blobs"),
+        "Keeps a picture, PNG or JPEG, up to 64 MiB",
+        Body::OneOf(&["image/png", "image/jpeg", "application/octet-stream"]),
+        json::<BlobView>(),
+    ),
+    route(
+        ("get", "/api/blobs/{id}"),
+        "The bytes of a picture",
+        Body::Nothing,
+        Body::OneOf(&["image/png", "image/jpeg"]),
     ),
     route(
         ("post", "/api/lengths"),

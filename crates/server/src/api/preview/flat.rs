@@ -1,12 +1,13 @@
 //! A piece laid flat, as drawings and figures that a page can show.
 
+use aptum_core::blob::BlobId;
+use aptum_core::face::{Inked, ink_colour};
 use aptum_core::form::{Dimension, Figure, Line, Part, Role, Sizes, Structure};
 use aptum_core::geometry::{Affine, Shape, Vec2, path_text};
-use aptum_core::job::JobPiece;
+use aptum_core::id::LayerId;
 use aptum_core::units::{Unit, format_length, measure, measure_area, product};
 use aptum_core::workshop::RecordId;
 use aptum_core::{LineKind, PreparedPiece};
-use aptum_formats::pdf::caption_outlines;
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -123,19 +124,63 @@ pub struct PartView {
     art: Option<ArtView>,
 }
 
-/// What is printed on one piece.
+/// What is printed on one blank.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct ArtView {
-    /// SVG path data of the coloured area, bleed included.
-    fill: String,
-    colour: Option<String>,
-    /// The captions' outlines as SVG path data.
-    captions: String,
+    /// Its layers, the first undermost.
+    layers: Vec<InkedView>,
+    /// SVG path data of what is printed up to cuts and past them.
+    to_edge: String,
+}
+
+/// What one layer prints on a blank.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+#[serde(tag = "kind", rename_all = "kebab-case")]
+pub enum InkedView {
+    /// A flat colour.
+    Area {
+        /// SVG path data of what is coloured, bleed included.
+        path: String,
+        colour: String,
+    },
+    /// Words.
+    Words {
+        /// Their outlines as SVG path data.
+        path: String,
+        colour: &'static str,
+    },
+    /// A picture.
+    Picture {
+        layer: LayerId,
+        blob: BlobId,
+        /// Left, top, width and height, mm.
+        place: [f64; 4],
+        /// SVG path data of what of it is printed.
+        clip: String,
+    },
+}
+
+impl InkedView {
+    fn new(inked: &Inked) -> Self {
+        match inked {
+            Inked::Area { path, colour } => {
+                Self::Area { path: path_text(path), colour: colour.clone() }
+            }
+            Inked::Words { path } => Self::Words { path: path_text(path), colour: ink_colour() },
+            Inked::Picture { layer, blob, place, clip } => Self::Picture {
+                layer: layer.clone(),
+                blob: blob.clone(),
+                place: [place.x0, place.y0, place.width(), place.height()],
+                clip: path_text(clip),
+            },
+        }
+    }
 }
 
 /// A piece of a job, laid flat.
-pub fn flat(piece: &JobPiece<'_>, unit: Unit, prepared: &PreparedPiece) -> FlatView {
-    let flat = &prepared.flat;
+pub fn flat(unit: Unit, prepared: &PreparedPiece) -> FlatView {
+    let (flat, piece) = (&prepared.flat, &prepared.job_piece);
+    let path = piece.path();
     let sizes = &flat.sizes;
     let structure = piece.form.structure().ok();
     FlatView {
@@ -191,8 +236,22 @@ pub fn flat(piece: &JobPiece<'_>, unit: Unit, prepared: &PreparedPiece) -> FlatV
                 }
             })
             .collect(),
-        dimensions: flat.dimensions.clone(),
-        figures: flat.figures.clone(),
+        // In the job a figure lies below its piece.
+        dimensions: flat
+            .dimensions
+            .iter()
+            .cloned()
+            .map(|dimension| Dimension {
+                field: dimension.field.map(|field| format!("{path}{field}")),
+                ..dimension
+            })
+            .collect(),
+        figures: flat
+            .figures
+            .iter()
+            .cloned()
+            .map(|figure| Figure { field: format!("{path}{}", figure.field), ..figure })
+            .collect(),
         sizes: sizes.clone(),
         sizes_text: (sizes.inside != sizes.outside)
             .then(|| [&sizes.inside, &sizes.crease, &sizes.outside].map(|all| product(all, unit))),
@@ -229,9 +288,8 @@ fn part(unit: Unit, prepared: &PreparedPiece, index: usize) -> PartView {
         openings: openings(part, Vec2::ZERO),
         lines: part.lines.iter().map(|drawn| line(part, drawn, Affine::IDENTITY)).collect(),
         art: prepared.arts.get(index).map(|art| ArtView {
-            fill: path_text(&art.fill),
-            colour: art.colour.clone(),
-            captions: path_text(&caption_outlines(art)),
+            layers: art.layers.iter().map(InkedView::new).collect(),
+            to_edge: path_text(&art.to_edge),
         }),
     }
 }

@@ -1,11 +1,11 @@
 //! A sheet with its copies, as a page can show it.
 
+use aptum_core::face::lettering::letter_into;
 use aptum_core::geometry::{BezPath, path_text};
 use aptum_core::sheet::{Layout, Order, Placement, TakenBy};
 use aptum_core::units::{Unit, format_length, measure, measure_area};
 use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Prepared};
-use aptum_formats::lettering::letter_into;
 use aptum_formats::pdf::{code_words, scale_rule, scale_words};
 use schemars::JsonSchema;
 use serde::Serialize;

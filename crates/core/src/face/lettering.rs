@@ -1,10 +1,10 @@
 //! Text as outlines in the shipped typeface, so that it prints and cuts the same everywhere.
 
-use aptum_core::geometry::{Affine, BezPath, Point, Rect, Shape};
+use crate::geometry::{Affine, BezPath, Point, Rect, Shape};
 use ttf_parser::{Face, OutlineBuilder};
 
 /// Atkinson Hyperlegible Next, SIL Open Font License 1.1 (see `fonts/OFL.txt`).
-const TYPEFACE: &[u8] = include_bytes!("../fonts/AtkinsonHyperlegibleNext-Regular.ttf");
+const TYPEFACE: &[u8] = include_bytes!("../../fonts/AtkinsonHyperlegibleNext-Regular.ttf");
 
 /// Where a line of text hangs on its point.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -1,0 +1,138 @@
+//! A job: its pieces, what is printed on them, and how their copies go onto sheets.
+
+mod fields;
+pub mod older;
+mod piece;
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+pub use fields::{FieldError, with_changes, with_field};
+pub use piece::JobPiece;
+
+use crate::blob::BlobId;
+use crate::error::{Faults, InputError, Remedy};
+use crate::face::LayerKind;
+use crate::id::PieceId;
+use crate::sheet::SheetPlan;
+use crate::units::Unit;
+use crate::workshop::{RecordId, RecordKind, check_name};
+
+/// Everything the user decides about a job.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct Job {
+    /// Its name in lists.
+    pub name: String,
+    /// The unit in which its lengths are shown.
+    #[serde(default)]
+    pub unit: Unit,
+    /// What is made, 1 to 12 pieces that share the sheets, such as a carton and the tag that goes with it.
+    pub pieces: Vec<JobPiece>,
+    /// How copies go onto sheets.
+    pub sheet: SheetPlan,
+}
+
+/// Most pieces of a job.
+const MOST_PIECES: usize = 12;
+
+impl Job {
+    /// What a piece goes by: in a job of one, by the job's name.
+    #[must_use]
+    pub fn title<'a>(&'a self, piece: &'a JobPiece) -> &'a str {
+        if self.pieces.len() == 1 { &self.name } else { piece.own_name() }
+    }
+
+    /// The piece of that id.
+    #[must_use]
+    pub fn piece(&self, id: &PieceId) -> Option<&JobPiece> {
+        self.pieces.iter().find(|piece| piece.id == *id)
+    }
+
+    /// The records of the workshop that it names, by kind and id.
+    #[must_use]
+    pub fn records(&self) -> Vec<(RecordKind, &RecordId)> {
+        let plan = &self.sheet;
+        let machines = [
+            (RecordKind::Printers, &plan.printer),
+            (RecordKind::Cutters, &plan.cutter),
+            (RecordKind::Carriers, &plan.carrier),
+            (RecordKind::MarkSets, &plan.marks),
+        ];
+        let machines = machines.into_iter().filter_map(|(kind, id)| Some((kind, id.as_ref()?)));
+        let stocks = self.pieces.iter().flat_map(|piece| {
+            let backing = piece.form.backing.as_ref().map(|backing| &backing.stock);
+            [Some(&piece.stock), backing].into_iter().flatten()
+        });
+        stocks.map(|id| (RecordKind::Stocks, id)).chain(machines).collect()
+    }
+
+    /// The same records, to be changed.
+    pub fn records_mut(&mut self) -> Vec<(RecordKind, &mut RecordId)> {
+        let plan = &mut self.sheet;
+        let kept = plan.kept.iter_mut().flat_map(|kept| &mut kept.runs);
+        let kept = kept.filter_map(|run| run.stock.as_mut());
+        let machines = [
+            (RecordKind::Printers, &mut plan.printer),
+            (RecordKind::Cutters, &mut plan.cutter),
+            (RecordKind::Carriers, &mut plan.carrier),
+            (RecordKind::MarkSets, &mut plan.marks),
+        ];
+        let machines = machines.into_iter().filter_map(|(kind, id)| Some((kind, id.as_mut()?)));
+        let stocks = self.pieces.iter_mut().flat_map(|piece| {
+            let backing = piece.form.backing.as_mut().map(|backing| &mut backing.stock);
+            [Some(&mut piece.stock), backing].into_iter().flatten()
+        });
+        stocks.chain(kept).map(|id| (RecordKind::Stocks, id)).chain(machines).collect()
+    }
+
+    /// The blobs that it names; one may come more than once.
+    pub fn blobs(&self) -> impl Iterator<Item = &BlobId> {
+        let faces = self.pieces.iter().filter_map(|piece| piece.face.as_ref());
+        faces.flat_map(|face| &face.layers).filter_map(|layer| match &layer.kind {
+            LayerKind::Picture(picture) => Some(&picture.blob),
+            _ => None,
+        })
+    }
+
+    /// True when something is printed on any piece.
+    #[must_use]
+    pub fn is_printed(&self) -> bool {
+        self.pieces.iter().any(|piece| piece.face.is_some())
+    }
+
+    /// Checks what holds for any workshop.
+    ///
+    /// # Errors
+    /// Every figure out of range.
+    pub fn validate(&self) -> Result<(), Vec<InputError>> {
+        let mut faults = Faults::default();
+        check_name("name", &self.name, &mut faults);
+        if self.pieces.is_empty() || self.pieces.len() > MOST_PIECES {
+            let count = self.pieces.len();
+            faults.add(InputError::new(
+                "pieces",
+                format!("The job has {count} pieces: it has 1 to {MOST_PIECES}"),
+                f64::from(u32::try_from(count).unwrap_or(u32::MAX)),
+                Remedy::advice("Add one, or make a second job of some of them"),
+            ));
+            return faults.or(());
+        }
+        for (at, piece) in self.pieces.iter().enumerate() {
+            let twice = self.pieces[..at].iter().any(|other| other.id == piece.id);
+            if twice || !piece.id.is_sound() {
+                faults.add(InputError::plain(
+                    "pieces",
+                    format!("“{}” names no piece of its own", piece.id.shown()),
+                    Remedy::advice(
+                        "Give each piece an id of 1 to 24 small letters, digits and hyphens",
+                    ),
+                ));
+                continue;
+            }
+            piece.validate(self.unit, &mut faults);
+        }
+        self.sheet.validate(self.unit, &mut faults);
+        faults.or(())
+    }
+}

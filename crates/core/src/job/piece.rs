@@ -1,0 +1,75 @@
+//! One of the pieces that a job makes.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+use crate::error::Faults;
+use crate::face::Face;
+use crate::form::Form;
+use crate::id::PieceId;
+use crate::units::Unit;
+use crate::workshop::{RecordId, check_name};
+
+/// One of the pieces that a job makes.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+pub struct JobPiece {
+    /// What it is known by.
+    pub id: PieceId,
+    /// Its name in lists; `None` goes by what it is.
+    #[serde(default)]
+    pub name: Option<String>,
+    /// What is made.
+    pub form: Form,
+    /// In which card.
+    pub stock: RecordId,
+    /// What is printed on it; `None` leaves it bare.
+    pub face: Option<Face>,
+    /// Copies wanted, 1 to 10,000.
+    pub copies: u32,
+}
+
+impl JobPiece {
+    /// A piece of a form in a card, one copy, bare.
+    #[must_use]
+    pub fn new(id: &str, form: Form, stock: &str) -> Self {
+        let (id, stock) = (PieceId(id.to_owned()), RecordId(stock.to_owned()));
+        Self { id, name: None, form, stock, face: None, copies: 1 }
+    }
+
+    /// What it goes by among others.
+    #[must_use]
+    pub fn own_name(&self) -> &str {
+        let structure = || self.form.structure().map_or("Piece", |structure| structure.name);
+        self.name.as_deref().unwrap_or_else(structure)
+    }
+
+    /// What the paths of its fields begin with.
+    #[must_use]
+    pub fn path(&self) -> String {
+        format!("pieces.{}.", self.id)
+    }
+
+    fn field(&self, below: &str) -> String {
+        format!("{}{below}", self.path())
+    }
+
+    pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {
+        if let Some(name) = &self.name {
+            check_name(&self.field("name"), name, faults);
+        }
+        if let Some(face) = &self.face {
+            let mut own = Faults::default();
+            face.validate(unit, &mut own);
+            let own = own.or(()).err().unwrap_or_default();
+            own.into_iter().for_each(|error| faults.add(error.below(&self.path())));
+        }
+        faults.range(
+            &self.field("copies"),
+            "The number of copies",
+            f64::from(self.copies),
+            1.0..=10_000.0,
+            |count| format!("{count}"),
+        );
+    }
+}

@@ -1,0 +1,2 @@
+DROP TABLE revision_blobs;
+DROP TABLE blobs;

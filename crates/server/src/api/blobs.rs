@@ -1,0 +1,79 @@
+//! Pictures: brought in as they are, told by their bytes, and given back.
+
+use aptum_core::blob::BlobId;
+use aptum_formats::picture::{LARGEST, Picture, PictureError};
+use rocket::data::{Data, ToByteUnit};
+use rocket::http::{ContentType, Header};
+use rocket::serde::json::Json;
+use rocket::{Responder, State, get, post};
+use schemars::JsonSchema;
+use serde::Serialize;
+use ts_rs::TS;
+
+use super::Problem;
+use crate::desk::Desk;
+
+/// A picture that is kept.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct BlobView {
+    /// What a job names it by.
+    id: BlobId,
+    /// Its media type, by its bytes.
+    media: &'static str,
+    /// Width and height in pixels, the right way up.
+    pixels: [u32; 2],
+}
+
+/// A blob's bytes; its address names its content, so it never changes.
+#[derive(Responder)]
+pub struct Bytes {
+    bytes: Vec<u8>,
+    kind: ContentType,
+    cache: Header<'static>,
+}
+
+/// Keeps a picture. It is on disk when the answer comes.
+#[post("/blobs", data = "<bytes>")]
+pub async fn add(desk: &State<Desk>, bytes: Data<'_>) -> Result<Json<BlobView>, Problem> {
+    let bytes = bytes
+        .open((LARGEST + 1).bytes())
+        .into_bytes()
+        .await
+        .map_err(|error| Problem::missing(format!("The picture did not arrive: {error}")))?;
+    let bytes = bytes.into_inner();
+    let (picture, bytes) = desk
+        .slow(move |_| match Picture::of(&bytes) {
+            Ok(picture) => Ok((picture, bytes)),
+            Err(error) => Err(error.into()),
+        })
+        .await?;
+    let id = desk.write(move |store| Ok(store.add_picture(picture, &bytes)?)).await?;
+    Ok(Json(BlobView { id, media: picture.coding.media(), pixels: picture.pixels }))
+}
+
+/// The bytes of a blob.
+#[get("/blobs/<id>")]
+pub async fn bytes(desk: &State<Desk>, id: String) -> Result<Bytes, Problem> {
+    desk.quick(move |store| {
+        let id = BlobId(id);
+        let found = if id.is_sound() { store.blob(&id)? } else { None };
+        let (media, bytes) = found.ok_or_else(|| {
+            Problem::missing(
+                "There is no such picture: bring it in again, or take it off its panel",
+            )
+        })?;
+        Ok(Bytes {
+            bytes,
+            kind: ContentType::parse_flexible(&media).unwrap_or(ContentType::Binary),
+            cache: Header::new("Cache-Control", "private, max-age=31536000, immutable"),
+        })
+    })
+    .await
+}
+
+impl From<PictureError> for Problem {
+    fn from(error: PictureError) -> Self {
+        let status = if matches!(error, PictureError::TooLarge(_)) { 413 } else { 422 };
+        Self::picture(status, error.to_string())
+    }
+}

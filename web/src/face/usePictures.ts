@@ -1,0 +1,51 @@
+/** Bringing pictures in: chosen, dropped or pasted, each kept before it is placed. */
+import { useCallback, useEffect, useRef, useState } from 'react';
+
+import { api, Failure } from '../api/client';
+import type { PieceSession } from '../job/pieces';
+import { pictureOn, withLayer } from './layers';
+
+export interface Pictures {
+  /** What is on its way. */
+  coming: string | null;
+  trouble: string | null;
+  /** Brings a file in and lays it on a panel. */
+  bring: (file: File, panel: string) => void;
+}
+
+export function usePictures(session: PieceSession, panel: string): Pictures {
+  const [coming, setComing] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const latest = useRef(session);
+  useEffect(() => {
+    latest.current = session;
+  });
+  const bring = useCallback((file: File, on: string) => {
+    const run = async () => {
+      setComing(file.name);
+      setTrouble(null);
+      try {
+        const blob = await api.addBlob(file);
+        const now = latest.current;
+        await now.keep((job) => withLayer(job, now, pictureOn(blob, file.name, on)));
+      } catch (error) {
+        if (!(error instanceof Failure)) throw error;
+        setTrouble(`${file.name}: ${error.message}`);
+      }
+      setComing(null);
+    };
+    void run();
+  }, []);
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => {
+      const target = event.target as HTMLElement;
+      const file = event.clipboardData?.files[0];
+      if (!file || panel === '' || target.matches('input, textarea')) return;
+      event.preventDefault();
+      bring(file, panel);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  }, [bring, panel]);
+  return { coming, trouble, bring };
+}
