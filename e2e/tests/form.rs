@@ -136,7 +136,7 @@ async fn a_window_is_added_dragged_refused_at_an_edge_and_mended() {
     assert_eq!(browser.value("Right of middle").await, "0");
     let cuts = count(&browser, ".flat .line.cut:not(.outline)").await;
 
-    let handle = browser.see(".add-on-handles rect").await;
+    let handle = browser.see(".handles rect").await;
     let (x, y, width, height) = handle.rectangle().await.unwrap();
     let (x, y) = (x + width / 2.0, y + height / 2.0);
     let at =

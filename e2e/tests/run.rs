@@ -268,7 +268,7 @@ async fn groups_and_copies_go_by_arrow_keys() {
     browser.tab_to("[role=tab][aria-selected=true]").await;
     browser.press(&char::from(Key::Right).to_string()).await;
     let tab = "return document.querySelector('[role=tab][aria-selected=true]').id + ' ' + document.querySelector('[role=tabpanel]').getAttribute('aria-labelledby')";
-    browser.until(tab, |text| *text == "piece-tab-1 piece-tab-1").await;
+    browser.until(tab, |text| *text == "piece-tab-p2 piece-tab-p2").await;
     open(&app, &browser, TOMATO, "sheet").await;
     browser.tab_to(".board-paper").await;
     browser.press("]").await;

@@ -87,6 +87,9 @@ impl Picture {
     /// [`PictureError`] for anything that is no whole PNG or JPEG of a usable size.
     pub fn of(bytes: &[u8]) -> Result<Self, PictureError> {
         let picture = Self::head(bytes)?;
+        if picture.coding == Coding::Jpeg && !is_ended(bytes) {
+            return Err(PictureError::Damaged("its end is missing".to_owned()));
+        }
         picture.decoded(bytes)?;
         Ok(picture)
     }
@@ -162,6 +165,12 @@ fn reader(bytes: &[u8]) -> ImageReader<Cursor<&[u8]>> {
     limits.max_alloc = Some(MOST_MEGAPIXELS * 1_000_000 * 16);
     reader.limits(limits);
     reader
+}
+
+/// True where a JPEG's last scan is followed by the end of its image: decoders make up for what is missing.
+fn is_ended(bytes: &[u8]) -> bool {
+    let last = |marker: u8| bytes.windows(2).rposition(|pair| pair == [0xff, marker]);
+    last(0xd9) > last(0xda)
 }
 
 /// What a JPEG's frame says of it (ITU-T T.81, B.2.2).

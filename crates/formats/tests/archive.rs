@@ -69,7 +69,7 @@ fn a_job_brings_its_records_and_spares_those_of_the_same_name() {
 fn what_is_not_a_job_file_is_refused_in_words() {
     let good = file().to_json();
     let cases: Vec<(Vec<u8>, &str)> = vec![
-        (vec![0; LARGEST_FILE + 1], "at most 16777216"),
+        (vec![0; LARGEST_FILE + 1], "at most 167772160"),
         (b"nonsense".to_vec(), "damaged"),
         (b"PK\x03\x04 and then nothing".to_vec(), "damaged"),
         (zipped(&[("readme.txt", b"hello")]), "“readme.txt”"),
@@ -85,7 +85,7 @@ fn what_is_not_a_job_file_is_refused_in_words() {
             "unpacks to more",
         ),
         (good.replace("aptum-job", "other").into_bytes(), "“other”"),
-        (good.replace("\"version\": 1", "\"version\": 99").into_bytes(), "newer Aptum"),
+        (good.replace("\"version\": 2", "\"version\": 99").into_bytes(), "newer Aptum"),
         (good.replace("\"caliper\"", "\"calliper\"").into_bytes(), "damaged"),
         (good.replace("0.3556", "1e999").into_bytes(), "damaged"),
     ];

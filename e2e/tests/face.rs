@@ -1,0 +1,155 @@
+//! Pictures as people bring them in: chosen, dropped, pasted, moved, and printed.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+use aptum_e2e::{App, Browser};
+use fantoccini::Locator;
+use fantoccini::key::Key;
+use lopdf::Document;
+use serde_json::{Value, json};
+
+const TOMATO: u32 = 3;
+const LETTUCE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../demo/pictures/lettuce.png");
+
+async fn open(app: &App, browser: &Browser) {
+    browser.go(&format!("{}/jobs/{TOMATO}/face", app.address)).await;
+    browser.see(".fit-row .limit").await;
+}
+
+/// Sends a file to the field that the button opens.
+async fn choose(browser: &Browser, file: &str) {
+    let field = browser.client.find(Locator::Css("input[type=file]")).await.unwrap();
+    field.send_keys(file).await.unwrap();
+}
+
+/// The layers as they are stored.
+const LAYERS: &str = "return fetch('/api/jobs/3').then(answer => answer.json()) \
+                      .then(open => open.job.pieces[0].face.layers)";
+
+/// The pictures of a PDF, those that are masks left out, by width and height.
+fn pictures(pdf: &[u8]) -> Vec<(i64, i64)> {
+    let pdf = Document::load_mem(pdf).unwrap();
+    let streams = pdf.objects.values().filter_map(|object| object.as_stream().ok());
+    streams
+        .filter(|stream| {
+            stream.dict.get(b"Subtype").is_ok_and(|kind| kind.as_name().unwrap() == b"Image")
+                && stream.dict.get(b"ColorSpace").unwrap().as_name().unwrap() == b"DeviceRGB"
+        })
+        .map(|stream| {
+            let side = |name: &[u8]| stream.dict.get(name).unwrap().as_i64().unwrap();
+            (side(b"Width"), side(b"Height"))
+        })
+        .collect()
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_picture_is_chosen_sized_nudged_printed_once_and_undone() {
+    let (mut app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    let file = std::fs::canonicalize(LETTUCE).unwrap();
+    choose(&browser, file.to_str().unwrap()).await;
+    browser.see(".board image").await;
+    browser.settled().await;
+    browser.read(".fit-row", "Sharpness of lettuce.png").await;
+    browser.click("lettuce.png").await;
+    browser.enter("Width", "1 in").await;
+    browser.shows("Height", "25.4").await;
+    browser.read(".fit-row", "720 at least 200 ppi").await;
+
+    let handle = browser.see(".handles rect").await;
+    handle.send_keys(&char::from(Key::Right).to_string()).await.unwrap();
+    browser.settled().await;
+    browser.enter("Below middle", "-4").await;
+    let layer = browser.run(LAYERS).await[2].clone();
+    let place = (layer["x"].as_f64(), layer["y"].as_f64(), &layer["size"]);
+    assert_eq!(place, (Some(1.0), Some(-4.0), &json!({ "by": "width", "mm": 25.4 })));
+
+    // What was acknowledged is there after a power cut.
+    app.kill_and_restart();
+    open(&app, &browser).await;
+    browser.see(".board image").await;
+    browser.click("Run").await;
+    browser.read(".files", "Print file").await;
+    let pdf = browser.download("Print file", "print.pdf").await;
+    assert_eq!(pictures(&pdf), [(720, 720)], "once, for forty copies");
+
+    open(&app, &browser).await;
+    for _ in 0..4 {
+        browser.click("Undo").await;
+    }
+    browser.until(LAYERS, |layers| layers.as_array().is_some_and(|all| all.len() == 2)).await;
+    browser.until("return document.querySelector('.board image')", Value::is_null).await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_picture_is_dropped_on_the_panel_under_the_pointer_and_pasted_on_the_chosen_one() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    let transfer = "const bytes = await (await fetch('/api/blobs/dbf73befbe1681d9592235a4bd9f6c13ac540dd2f8f6cfc67b2d9445822c35b8')).blob(); \
+                    const held = new DataTransfer(); held.items.add(new File([bytes], 'salad.png', { type: 'image/png' }));";
+    let drop = format!(
+        "return (async () => {{ {transfer} \
+         const panel = document.querySelector('[data-panel=Back]'); const box = panel.getBoundingClientRect(); \
+         panel.dispatchEvent(new DragEvent('drop', {{ bubbles: true, cancelable: true, dataTransfer: held, \
+         clientX: box.x + box.width / 2, clientY: box.y + box.height / 2 }})); }})()"
+    );
+    browser.run(&drop).await;
+    browser.read(".layers", "salad.png").await;
+    browser.settled().await;
+    browser.choose("on", "Front").await;
+    let paste = format!(
+        "return (async () => {{ {transfer} \
+         document.body.dispatchEvent(new ClipboardEvent('paste', {{ bubbles: true, clipboardData: held }})); }})()"
+    );
+    browser.run(&paste).await;
+    browser
+        .until("return document.querySelectorAll('.board image').length", |count| *count == 2)
+        .await;
+    browser.settled().await;
+    let layers = browser.run(LAYERS).await;
+    let panels: Vec<&str> = layers.as_array().unwrap()[2..]
+        .iter()
+        .map(|layer| layer["panel"].as_str().unwrap())
+        .collect();
+    assert_eq!(panels, ["Back", "Front"]);
+    // One goes by its handle, the other by its row.
+    let handle = browser.see(".handles rect[aria-label='Move salad.png on Back']").await;
+    handle.send_keys(&char::from(Key::Delete).to_string()).await.unwrap();
+    browser
+        .until("return document.querySelectorAll('.board image').length", |count| *count == 1)
+        .await;
+    browser.click("Take salad.png off").await;
+    browser
+        .until("return document.querySelectorAll('.board image').length", |count| *count == 0)
+        .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn what_is_no_picture_is_said_beside_the_button_and_the_face_stays() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    let file = browser.scratch("tomato.png");
+    std::fs::write(&file, b"no picture at all").unwrap();
+    choose(&browser, file.to_str().unwrap()).await;
+    browser.read(".lay-trouble", "tomato.png: The file is neither a PNG nor a JPEG").await;
+    assert_eq!(browser.run(LAYERS).await.as_array().unwrap().len(), 2);
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn layers_are_added_ordered_and_taken_off() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    browser.click("Print Colour later").await;
+    let kinds = |layers: &Value| -> Vec<String> {
+        let all = layers.as_array().unwrap();
+        all.iter().map(|layer| layer["kind"].as_str().unwrap().to_owned()).collect()
+    };
+    browser.until(LAYERS, |layers| kinds(layers) == ["panel-names", "colour"]).await;
+    browser.click("Take Panel names off").await;
+    browser.until(LAYERS, |layers| kinds(layers) == ["colour"]).await;
+    browser.click("add panel names").await;
+    browser.until(LAYERS, |layers| kinds(layers) == ["colour", "panel-names"]).await;
+    browser.click("only cut").await;
+    browser.read(".spec-card h2", "Only cut").await;
+    browser.settled().await;
+}
