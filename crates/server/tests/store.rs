@@ -199,6 +199,46 @@ fn a_data_file_with_one_piece_at_the_top_is_read() {
     assert!(names.iter().any(|name| name.contains("before")), "{names:?}");
 }
 
+/// 10,000 copies laid by hand, of which one is moved again and again: kilobytes for each move.
+#[test]
+fn a_move_among_ten_thousand_copies_adds_little_and_is_read_again() {
+    use aptum_core::sheet::{Kept, Made, Placement, SheetRun};
+    let folder = TempDir::new().unwrap();
+    let store = Store::open(folder.path()).unwrap();
+    demo::start_workshop(&store).unwrap();
+    let mut job = job("Many");
+    let place = |at: u32| {
+        let (x, y) = (f64::from(at % 100) * 7.3, f64::from(at / 100) * 9.1);
+        Placement { part: 0, x, y, turn: 0.0, locked: false }
+    };
+    let run = SheetRun { sheets: 1, stock: None, placements: (0..10_000).map(place).collect() };
+    job.sheet.kept = Some(Kept { made: Made::ByHand, blanks: 1, runs: vec![run] });
+    let mut stored = store.add_job(&job).unwrap();
+    let size = || {
+        std::fs::metadata(folder.path().join("aptum.sqlite")).unwrap().len()
+            + std::fs::metadata(folder.path().join("aptum.sqlite-wal")).map_or(0, |log| log.len())
+    };
+    let settle = || {
+        let mut other =
+            SqliteConnection::establish(&folder.path().join("aptum.sqlite").to_string_lossy())
+                .unwrap();
+        other.batch_execute("PRAGMA wal_checkpoint(TRUNCATE)").unwrap();
+        size()
+    };
+    let before = settle();
+    for turn in 1..=50_u32 {
+        let kept = job.sheet.kept.as_mut().unwrap();
+        kept.runs[0].placements[turn as usize * 190].x += 0.1 * f64::from(turn);
+        stored = store.save_job(stored.id, stored.version, &job).unwrap();
+    }
+    let grown = settle() - before;
+    assert!(grown < 50 * 50_000, "{grown} bytes for fifty moves");
+    assert_eq!(store.job(stored.id).unwrap().job, job);
+    let undone = store.undo(stored.id, stored.version).unwrap();
+    assert_ne!(undone.job, job);
+    assert_eq!(store.redo(undone.id, undone.version).unwrap().job, job);
+}
+
 #[test]
 fn a_data_directory_that_cannot_be_written_is_named() {
     let folder = TempDir::new().unwrap();

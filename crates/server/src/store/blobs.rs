@@ -3,7 +3,6 @@
 use std::collections::BTreeMap;
 use std::sync::Arc;
 
-use aptum_core::Job;
 use aptum_core::blob::{BlobId, Blobs};
 use aptum_formats::archive::{Asset, blob_id};
 use aptum_formats::picture::Picture;
@@ -11,6 +10,9 @@ use diesel::prelude::*;
 
 use super::schema::{blobs, revision_blobs};
 use super::{Store, StoreError};
+
+/// The media types of pictures; parts of revisions are blobs too.
+const PICTURES: &str = "image/%";
 
 impl Store {
     /// Keeps a picture, unless it is there already.
@@ -27,7 +29,7 @@ impl Store {
     /// [`StoreError`] from the database.
     pub fn blob(&self, id: &BlobId) -> Result<Option<(String, Vec<u8>)>, StoreError> {
         let found = blobs::table
-            .filter(blobs::id.eq(&id.0))
+            .filter(blobs::id.eq(&id.0).and(blobs::media.like(PICTURES)))
             .select((blobs::media, blobs::body))
             .first(&mut *self.reader()?)
             .optional()?;
@@ -38,7 +40,8 @@ impl Store {
 impl Blobs for Store {
     fn holds(&self, id: &BlobId) -> bool {
         let found = self.reader().and_then(|mut reader| {
-            let count = blobs::table.filter(blobs::id.eq(&id.0)).count();
+            let count =
+                blobs::table.filter(blobs::id.eq(&id.0).and(blobs::media.like(PICTURES))).count();
             Ok(count.get_result::<i64>(&mut *reader)?)
         });
         found.is_ok_and(|count| count > 0)
@@ -80,13 +83,13 @@ pub(super) fn add_all(
 }
 
 /// Notes which blobs a revision names.
-pub(super) fn name(
+pub(super) fn name<'a>(
     connection: &mut SqliteConnection,
     id: i32,
     number: i32,
-    job: &Job,
+    named: impl Iterator<Item = &'a BlobId>,
 ) -> Result<(), StoreError> {
-    for blob in job.blobs() {
+    for blob in named {
         diesel::insert_or_ignore_into(revision_blobs::table)
             .values((
                 revision_blobs::job.eq(id),

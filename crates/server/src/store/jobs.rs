@@ -8,11 +8,11 @@ use aptum_core::{InputError, Job, Workshop};
 use aptum_formats::archive::Asset;
 use diesel::prelude::*;
 
-use super::blobs;
 use super::records::{add_all, has, workshop};
 use super::schema::{jobs, revisions};
 use super::workshop::count_up;
 use super::{Store, StoreError};
+use super::{blobs, parts};
 
 /// Revisions that a job keeps; older ones go.
 const KEPT: i32 = 1000;
@@ -227,7 +227,7 @@ fn entries(connection: &mut SqliteConnection, binned: bool) -> Result<Vec<Entry>
     let entry = |(id, version, body): (i32, i32, String)| Entry {
         id,
         version,
-        job: parse(id, &body).map_err(|why| why.to_string()),
+        job: parse(connection, id, body).map_err(|why| why.to_string()),
     };
     Ok(rows.into_iter().map(entry).collect())
 }
@@ -253,7 +253,13 @@ fn refuse_missing(connection: &mut SqliteConnection, job: &Job) -> Result<(), St
 }
 
 /// A job as it is stored; one that an earlier version stored is brought up when it is read.
-pub(super) fn parse(id: i32, body: &str) -> Result<Job, StoreError> {
+pub(super) fn parse(
+    connection: &mut SqliteConnection,
+    id: i32,
+    body: String,
+) -> Result<Job, StoreError> {
+    let body = parts::whole(connection, body)?;
+    let body = body.as_str();
     let read = serde_json::from_str(body).or_else(|error| {
         let older: serde_json::Value = serde_json::from_str(body)?;
         // What is wrong is said of the job as it stands.
@@ -273,10 +279,11 @@ fn add_revision(
 ) -> Result<(), StoreError> {
     let body =
         serde_json::to_string(job).map_err(|error| StoreError::Database(error.to_string()))?;
+    let (body, named) = parts::keep(connection, body)?;
     diesel::insert_into(revisions::table)
         .values((revisions::job.eq(id), revisions::number.eq(number), revisions::body.eq(body)))
         .execute(connection)?;
-    blobs::name(connection, id, number, job)
+    blobs::name(connection, id, number, job.blobs().chain(&named))
 }
 
 /// Head and version, when the version is the one expected.
@@ -299,7 +306,7 @@ fn expect(
     if current != version {
         return Err(StoreError::Conflict { yours: version, current });
     }
-    Ok((head, current, parse(id, &body)?))
+    Ok((head, current, parse(connection, id, body)?))
 }
 
 fn row(connection: &mut SqliteConnection, id: i32) -> Result<Row, StoreError> {
@@ -335,7 +342,7 @@ fn load(connection: &mut SqliteConnection, id: i32) -> Result<StoredJob, StoreEr
     Ok(StoredJob {
         id,
         version,
-        job: parse(id, &body)?,
+        job: parse(connection, id, body)?,
         can_undo: oldest.is_some_and(|oldest| oldest < head),
         can_redo: newest.is_some_and(|newest| newest > head),
     })

@@ -8,6 +8,7 @@ mod copies;
 mod error;
 mod jobs;
 mod open;
+mod parts;
 mod records;
 mod rescue;
 mod schema;

@@ -80,7 +80,8 @@ pub fn rescue(directory: &Path) -> Result<Rescued, StoreError> {
             let job = match bodies {
                 Err(error) => Err(error.to_string()),
                 Ok(bodies) => {
-                    let mut read = bodies.iter().map(|body| stored::parse(id, body));
+                    let mut read =
+                        bodies.into_iter().map(|body| stored::parse(&mut connection, id, body));
                     let first = read.next().unwrap_or(Err(StoreError::NoJob(id)));
                     first
                         .or_else(|why| read.find_map(Result::ok).ok_or(why))

@@ -147,7 +147,7 @@ fn refuse_in_use(
         .load(connection)?;
     let users: Vec<String> = rows
         .into_iter()
-        .filter_map(|(id, body)| parse(id, &body).ok())
+        .filter_map(|(id, body)| parse(connection, id, body).ok())
         .filter(|job| {
             let mut names = job.records().into_iter();
             names.any(|(kind, id)| kind.key() == change.kind && id.0 == change.id)
