@@ -22,6 +22,7 @@ pub mod nesting;
 pub mod prepare;
 pub mod records;
 pub mod sheet;
+pub mod tooling;
 pub mod units;
 pub mod workshop;
 

@@ -2,12 +2,11 @@
 
 use std::fmt::Write;
 
-use aptum_core::geometry::{BezPath, path_text};
-use aptum_core::sheet::{Placement, cut_once};
+use aptum_core::geometry::path_text;
+use aptum_core::tooling::CutPlan;
 use aptum_core::{Job, LineKind, Prepared};
 
 use crate::line_style::line_style;
-use crate::pdf::lines_by_kind;
 
 /// Whether registration marks go into the cut file. Other programs would cut them.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
@@ -19,13 +18,10 @@ pub enum MarksInCut {
     Included,
 }
 
-/// Copies this far apart, mm, share no edge.
-const LEAST_SPACING: f64 = 0.01;
-
 /// The cut file of sheet `number` (from 1); `None` when there are fewer sheets.
 ///
 /// One group per kind of line, its id the kind's name and `data-iso19593-1` its processing step;
-/// what is pressed comes before what is cut. Edges that touching copies share are cut once. The page's frame is the group `guide`.
+/// what is pressed comes before what is cut. The page's frame is the group `guide`.
 #[must_use]
 pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -> Option<String> {
     let placements = prepared.layout.each_sheet().nth(number.checked_sub(1)? as usize)?;
@@ -44,23 +40,15 @@ pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -
         format_args!("<rect id=\"page\" x=\"0\" y=\"0\" width=\"{width}\" height=\"{height}\"/>"),
     );
     line(&mut svg, format_args!("</g>"));
-    let parts: Vec<_> = prepared.blanks().map(|blank| lines_by_kind(blank.part)).collect();
+    let plan = CutPlan::of(prepared, placements);
     for kind in LineKind::IN_ORDER {
-        let placed: Vec<BezPath> = placements
-            .iter()
-            .filter_map(|placement| Some((parts.get(placement.part)?.get(&kind)?, placement)))
-            .flat_map(|(path, placement)| subpaths(path, *placement))
-            .collect();
-        if placed.is_empty() {
+        let mut strokes = plan.of_kind(kind).peekable();
+        if strokes.peek().is_none() {
             continue;
         }
-        // Only copies that may touch share edges.
-        let shares =
-            matches!(kind, LineKind::Cut | LineKind::KissCut) && job.sheet.spacing < LEAST_SPACING;
-        let placed = if shares { cut_once(placed) } else { placed };
         open(&mut svg, kind);
-        for part in placed {
-            line(&mut svg, format_args!("<path d=\"{}\"/>", path_text(&part)));
+        for stroke in strokes {
+            line(&mut svg, format_args!("<path d=\"{}\"/>", path_text(stroke)));
         }
         line(&mut svg, format_args!("</g>"));
     }
@@ -96,12 +84,6 @@ fn open(svg: &mut String, kind: LineKind) {
 fn line(svg: &mut String, text: std::fmt::Arguments<'_>) {
     let _ = svg.write_fmt(text);
     svg.push('\n');
-}
-
-/// Each stroke as an element of its own, as machines take them.
-fn subpaths(path: &BezPath, placement: Placement) -> Vec<BezPath> {
-    let placed = placement.place(path);
-    placed.subpaths().map(|part| BezPath::from_vec(part.to_vec())).collect()
 }
 
 fn tidy(mm: f64) -> f64 {

@@ -471,3 +471,44 @@ fn on_a_liner_outlines_are_kissed_unless_through_is_chosen() {
     let [kissed, through] = groups(&tag);
     assert!(kissed == 0 && through > 0);
 }
+
+/// The DXF of a sheet has what its SVG has: the same strokes by kind, `y` up. Read by a general library.
+#[test]
+fn the_dxf_of_a_sheet_says_what_its_svg_says() {
+    let job = job(include_str!("../../../demo/jobs/spring-table-set.json"));
+    let prepared = prepare(&job, &workshop()).unwrap();
+    let bytes = aptum_formats::dxf::sheet_dxf(&prepared, 1).unwrap();
+    let drawing = dxf::Drawing::load(&mut bytes.as_slice()).unwrap();
+    let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+    let file = roxmltree::Document::parse(&svg).unwrap();
+    let height = prepared.windows.page.height();
+    for kind in [LineKind::Crease, LineKind::Cut] {
+        let group =
+            file.descendants().find(|node| node.attribute("id") == Some(kind.id())).unwrap();
+        let paths = group.descendants().filter_map(|node| node.attribute("d"));
+        let lines = paths.map(|path| BezPath::from_svg(path).unwrap().bounding_box());
+        let want = lines.reduce(|all, next| all.union(next)).unwrap();
+        let mut got: Option<Rect> = None;
+        for entity in drawing.entities().filter(|entity| entity.common.layer == kind.id()) {
+            let points: Vec<(f64, f64)> = match &entity.specific {
+                dxf::entities::EntityType::LwPolyline(line) => {
+                    line.vertices.iter().map(|vertex| (vertex.x, vertex.y)).collect()
+                }
+                dxf::entities::EntityType::Spline(curve) => {
+                    let ends = [&curve.control_points[0], &curve.control_points[3]];
+                    ends.map(|point| (point.x, point.y)).to_vec()
+                }
+                other => panic!("{other:?}"),
+            };
+            for (x, y) in points {
+                let at = Rect::new(x, height - y, x, height - y);
+                got = Some(got.map_or(at, |all| all.union(at)));
+            }
+        }
+        let got = got.unwrap();
+        for (a, b) in [(got.x0, want.x0), (got.y0, want.y0), (got.x1, want.x1), (got.y1, want.y1)] {
+            near(a, b, 0.05);
+        }
+    }
+    assert!(aptum_formats::dxf::sheet_dxf(&prepared, 99).is_none());
+}

@@ -1,8 +1,7 @@
 //! Pictures in and out: what is taken, what is refused in words, and what the print file holds of them.
 
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
-mod reading;
+#![allow(clippy::cast_possible_truncation, reason = "small pictures")]
 
 use std::collections::BTreeMap;
 use std::io::{Cursor, Write};
@@ -74,7 +73,7 @@ fn with_picture(bytes: &[u8], size: PictureSize) -> (Job, Prepared, Hand) {
 fn printed(job: &Job, prepared: &Prepared, hand: &Hand) -> Document {
     let mut bytes = Vec::new();
     print_pdf(job, prepared, hand, &mut bytes).unwrap();
-    reading::open(&bytes)
+    Document::load_mem(&bytes).unwrap()
 }
 
 /// Every picture of a file that is not another's mask.

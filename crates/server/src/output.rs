@@ -6,7 +6,7 @@ use std::io::{self, Write};
 use aptum_core::blob::Blobs;
 use aptum_core::face::Face;
 use aptum_core::{Job, Prepared, Workshop};
-use aptum_formats::dxf::flat_dxf;
+use aptum_formats::dxf::{flat_dxf, sheet_dxf};
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
 use aptum_formats::obj::folded_obj;
@@ -33,6 +33,8 @@ pub enum OutputKind {
     HandCut,
     /// The lines of a sheet, and of those after it that are cut alike: the first and the last.
     Cut([u32; 2]),
+    /// The same as DXF.
+    CutDxf([u32; 2]),
     /// A piece laid flat, as DXF; which piece, from 0.
     FlatDxf(usize),
     /// A piece laid flat, as FOLD.
@@ -58,6 +60,7 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
     for run in prepared.layout.runs.iter().filter(|run| run.sheets > 0) {
         let last = first + run.sheets - 1;
         all.push(file(format!("cut-{first}.svg"), 1, OutputKind::Cut([first, last])));
+        all.push(file(format!("cut-{first}.dxf"), 1, OutputKind::CutDxf([first, last])));
         first = last + 1;
     }
     for (piece, drawn) in prepared.pieces.iter().enumerate() {
@@ -103,6 +106,9 @@ impl Desired<'_> {
             OutputKind::Cut([sheet, _]) => {
                 let svg = cut_svg(job, prepared, sheet, self.marks).ok_or_else(none)?;
                 out.write_all(svg.as_bytes())
+            }
+            OutputKind::CutDxf([sheet, _]) => {
+                out.write_all(&sheet_dxf(prepared, sheet).ok_or_else(none)?)
             }
             OutputKind::FlatDxf(at) => out.write_all(&flat_dxf(piece(at)?)),
             OutputKind::FlatFold(at) => {

@@ -2,6 +2,7 @@
 //! names them, and never lost once they are acknowledged.
 
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+#![allow(clippy::cast_possible_truncation, reason = "small pictures")]
 
 use std::io::{BufRead, BufReader, Cursor, Read, Write};
 use std::net::TcpStream;

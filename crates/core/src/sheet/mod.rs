@@ -18,7 +18,6 @@ mod plan;
 mod record_drawing;
 mod rows;
 mod sets;
-mod shared_cuts;
 mod standing;
 mod ways;
 mod window;
@@ -46,7 +45,6 @@ pub use plan::{
 pub use record_drawing::{DrawnAs, DrawnPart, RecordDrawing, draw_record};
 pub use rows::{angle_that_fits, fits_somewhere, rows_and_columns};
 pub use sets::{SetPiece, lay_sets};
-pub use shared_cuts::cut_once;
 pub(crate) use standing::{MOST_PAIRS, standing};
 pub(crate) use ways::ways_to_fit;
 pub use ways::{Way, WayKind, all_ways, misfits, ruled_out};

@@ -1,4 +1,4 @@
-//! The flat as DXF in millimetres, a layer for each kind of line.
+//! The flat, or what is cut on a sheet, as DXF in millimetres, a layer for each kind of line.
 //!
 //! Straight runs are LWPOLYLINEs, closed where they close; cubics are SPLINEs of degree three, so that
 //! curves stay curves. `y` points up.
@@ -6,8 +6,9 @@
 mod document;
 
 use aptum_core::form::Flat;
-use aptum_core::geometry::{Affine, BezPath, PathEl, Point};
-use aptum_core::{LineKind, PreparedPiece};
+use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Rect};
+use aptum_core::tooling::CutPlan;
+use aptum_core::{LineKind, Prepared, PreparedPiece};
 
 use crate::pdf::lines_by_kind;
 use document::Document;
@@ -25,12 +26,27 @@ const fn colour(kind: LineKind) -> u8 {
     }
 }
 
-/// The flat of a prepared job.
+/// The flat of a piece.
 #[must_use]
 pub fn flat_dxf(piece: &PreparedPiece) -> Vec<u8> {
+    written(lines(&piece.flat), piece.flat.bounds)
+}
+
+/// What is cut on sheet `number` (from 1), the page's lower left corner at the origin; `None` when there are fewer.
+#[must_use]
+pub fn sheet_dxf(prepared: &Prepared, number: u32) -> Option<Vec<u8>> {
+    let placements = prepared.layout.each_sheet().nth(number.checked_sub(1)? as usize)?;
+    let page = prepared.windows.page;
+    let flip = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, page.y1]);
+    let strokes = CutPlan::of(prepared, placements).strokes;
+    Some(written(strokes.into_iter().map(|stroke| (stroke.kind, flip * stroke.path)), page))
+}
+
+/// Lines, `y` up, as a file whose drawing has these bounds.
+fn written(lines: impl IntoIterator<Item = (LineKind, BezPath)>, bounds: Rect) -> Vec<u8> {
     let mut document = Document::new();
     let mut count = 0;
-    for (kind, path) in lines(&piece.flat) {
+    for (kind, path) in lines {
         let layer = kind.id();
         document.layer(layer, colour(kind));
         for entity in entities(&path) {
@@ -57,7 +73,6 @@ pub fn flat_dxf(piece: &PreparedPiece) -> Vec<u8> {
             count += 1;
         }
     }
-    let bounds = piece.flat.bounds;
     document.write(count, [bounds.x0, bounds.y0, bounds.x1, bounds.y1])
 }
 

@@ -8,6 +8,7 @@ use aptum_core::blob::Blobs;
 use aptum_core::form::Part;
 use aptum_core::geometry::{BezPath, Point, Rect};
 use aptum_core::sheet::{LEGEND_ROW, legend_size};
+use aptum_core::tooling::strokes_of;
 use aptum_core::{Job, LineKind, Prepared};
 
 use super::print::{draw_art, part_name};
@@ -93,10 +94,9 @@ pub fn hand_cut_pdf(
 /// Every line of one blank by its kind, in the order of work.
 pub(crate) fn lines_by_kind(part: &Part) -> BTreeMap<LineKind, BezPath> {
     let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
-    for line in &part.lines {
-        lines.entry(part.kind(line.kind)).or_default().extend(line.path.iter());
+    for (kind, stroke) in strokes_of(part) {
+        lines.entry(kind).or_default().extend(stroke);
     }
-    lines.entry(part.edge).or_default().extend(part.outline.iter());
     lines
 }
 

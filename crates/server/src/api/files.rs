@@ -115,6 +115,9 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                     ("Hand-cut file", "lines by kind, with a legend, no marks", None, None)
                 }
                 OutputKind::Cut(sheets) => ("Cut file", "lines only, in mm", None, Some(sheets)),
+                OutputKind::CutDxf(sheets) => {
+                    ("Cut file as DXF", "a layer for each kind of line", None, Some(sheets))
+                }
                 OutputKind::FlatDxf(piece) => {
                     ("Flat as DXF", "a layer for each kind of line", name(piece), None)
                 }
@@ -129,6 +132,9 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 }
             };
             let path = match sheets {
+                Some([first, _]) if matches!(output.kind, OutputKind::CutDxf(_)) => {
+                    format!("cut-dxf/{first}")
+                }
                 Some([first, _]) => format!("cut/{first}"),
                 None if matches!(output.kind, OutputKind::Print | OutputKind::HandCut) => {
                     output.name.clone()
@@ -199,13 +205,29 @@ pub async fn cut(
     marks: Option<String>,
 ) -> Result<Download, Problem> {
     one(desk, id, marks, move |prepared| {
-        let sheets = prepared.layout.sheets();
-        if (1..=sheets).contains(&number) {
-            return Ok((format!("cut-{number}.svg"), OutputKind::Cut([number, number])));
-        }
-        Err(Problem::missing(format!("There is no sheet {number}: the job has {sheets}")))
+        on_sheet(prepared, number)?;
+        Ok((format!("cut-{number}.svg"), OutputKind::Cut([number, number])))
     })
     .await
+}
+
+/// The cut DXF of one sheet.
+#[get("/jobs/<id>/cut-dxf/<number>")]
+pub async fn cut_dxf(desk: &State<Desk>, id: i32, number: u32) -> Result<Download, Problem> {
+    one(desk, id, None, move |prepared| {
+        on_sheet(prepared, number)?;
+        Ok((format!("cut-{number}.dxf"), OutputKind::CutDxf([number, number])))
+    })
+    .await
+}
+
+/// Refuses a sheet that is not there.
+fn on_sheet(prepared: &Prepared, number: u32) -> Result<(), Problem> {
+    let sheets = prepared.layout.sheets();
+    if (1..=sheets).contains(&number) {
+        return Ok(());
+    }
+    Err(Problem::missing(format!("There is no sheet {number}: the job has {sheets}")))
 }
 
 /// A piece itself, flat or folded.
@@ -213,7 +235,9 @@ pub async fn cut(
 pub async fn piece(desk: &State<Desk>, id: i32, name: String) -> Result<Download, Problem> {
     one(desk, id, None, move |prepared| {
         let all = outputs(prepared).into_iter().filter(|output| {
-            !matches!(output.kind, OutputKind::Print | OutputKind::HandCut | OutputKind::Cut(_))
+            let of_sheets = [OutputKind::Print, OutputKind::HandCut];
+            !of_sheets.contains(&output.kind)
+                && !matches!(output.kind, OutputKind::Cut(_) | OutputKind::CutDxf(_))
         });
         let names: Vec<String> = all.clone().map(|output| output.name).collect();
         let output = all.into_iter().find(|output| output.name == name);

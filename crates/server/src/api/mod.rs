@@ -71,6 +71,7 @@ pub fn routes() -> Vec<Route> {
         files::print,
         files::hand_cut,
         files::cut,
+        files::cut_dxf,
         files::piece,
         files::all,
         files::archive,

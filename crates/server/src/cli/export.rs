@@ -10,7 +10,7 @@ use aptum_formats::archive::JobFile;
 use aptum_formats::svg::MarksInCut;
 
 use super::find::Found;
-use crate::output::{Desired, outputs};
+use crate::output::{Desired, OutputKind, outputs};
 use crate::store::rescue;
 
 pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(), Box<dyn Error>> {
@@ -21,13 +21,20 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
     let desired = Desired { job, prepared, workshop, marks, blobs: &**blobs };
     for output in outputs(prepared) {
         // Sheets that are cut alike are a file each here: they lie beside each other in a folder.
-        if let crate::output::OutputKind::Cut([first, last]) = output.kind {
-            for sheet in first..=last {
-                let kind = crate::output::OutputKind::Cut([sheet, sheet]);
-                write(out, &format!("cut-{sheet}.svg"), |file| desired.write(kind, file))?;
+        match output.kind {
+            OutputKind::Cut([first, last]) => {
+                for sheet in first..=last {
+                    let kind = OutputKind::Cut([sheet, sheet]);
+                    write(out, &format!("cut-{sheet}.svg"), |file| desired.write(kind, file))?;
+                }
             }
-        } else {
-            write(out, &output.name, |file| desired.write(output.kind, file))?;
+            OutputKind::CutDxf([first, last]) => {
+                for sheet in first..=last {
+                    let kind = OutputKind::CutDxf([sheet, sheet]);
+                    write(out, &format!("cut-{sheet}.dxf"), |file| desired.write(kind, file))?;
+                }
+            }
+            kind => write(out, &output.name, |file| desired.write(kind, file))?,
         }
     }
     Ok(())

@@ -221,6 +221,12 @@ pub(super) const ROUTES: &[Route] = &[
         Body::Bytes("image/svg+xml"),
     ),
     route(
+        ("get", "/api/jobs/{id}/cut-dxf/{number}"),
+        "The cut file of a sheet as DXF",
+        Body::Nothing,
+        Body::Bytes("image/vnd.dxf"),
+    ),
+    route(
         ("get", "/api/jobs/{id}/piece/{name}"),
         "A piece as flat.dxf, flat.fold, folded.gltf or folded.obj, with its number before the name of all but the first",
         Body::Nothing,

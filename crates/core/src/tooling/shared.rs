@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use kurbo::{BezPath, ParamCurve, PathSeg, Point};
+use kurbo::{BezPath, ParamCurve, PathSeg, Point, Rect, Shape};
 
 /// Edges nearer than this, mm, are one.
 const SAME: f64 = 0.005;
@@ -13,29 +13,40 @@ const SHORTEST: f64 = 0.01;
 /// Lines are sorted into drawers by direction, in radians, and distance from the origin, in mm.
 const DRAWERS: (f64, f64) = (0.002, 1.0);
 
-/// Takes from each stroke the straight stretches that run along those of a stroke before it. A stroke that shares
-/// nothing stays as it is; what is left of another may be in several parts.
+/// Takes from each stroke what runs along one before it: straight stretches, in part too, and whole curves. A
+/// stroke that shares nothing stays as it is; what is left of another may be in several parts.
 #[must_use]
 pub fn cut_once(strokes: Vec<BezPath>) -> Vec<BezPath> {
-    let mut drawers: HashMap<(i64, i64), Vec<kurbo::Line>> = HashMap::new();
+    let touching = touching(&strokes);
+    let mut lines: HashMap<(i64, i64), Vec<kurbo::Line>> = HashMap::new();
+    let mut curves: HashMap<(i64, i64), Vec<PathSeg>> = HashMap::new();
     let mut all = Vec::with_capacity(strokes.len());
-    for stroke in strokes {
+    for (stroke, touches) in strokes.into_iter().zip(touching) {
+        if !touches {
+            all.push(stroke);
+            continue;
+        }
         let mut kept: Vec<PathSeg> = Vec::new();
         let mut is_whole = true;
         for segment in stroke.segments() {
-            let PathSeg::Line(line) = segment else {
+            if let PathSeg::Line(line) = segment {
+                let left = uncovered(&line, &lines);
+                is_whole &= left.len() == 1 && left[0] == (0.0, 1.0);
+                kept.extend(left.into_iter().map(|(from, to)| segment.subsegment(from..to)));
+            } else if is_known(&segment, &curves) {
+                is_whole = false;
+            } else {
                 kept.push(segment);
-                continue;
-            };
-            let left = uncovered(&line, &drawers);
-            is_whole &= left.len() == 1 && left[0] == (0.0, 1.0);
-            kept.extend(left.into_iter().map(|(from, to)| segment.subsegment(from..to)));
+            }
         }
         for segment in &kept {
-            if let PathSeg::Line(line) = segment
-                && let Some(drawer) = drawer(line)
-            {
-                drawers.entry(drawer).or_default().push(*line);
+            match segment {
+                PathSeg::Line(line) => {
+                    if let Some(drawer) = drawer(line) {
+                        lines.entry(drawer).or_default().push(*line);
+                    }
+                }
+                curve => curves.entry(cell(curve.eval(0.5))).or_default().push(*curve),
             }
         }
         if is_whole {
@@ -45,6 +56,50 @@ pub fn cut_once(strokes: Vec<BezPath>) -> Vec<BezPath> {
         }
     }
     all
+}
+
+/// Which strokes have bounds that meet another's: only these can share anything.
+fn touching(strokes: &[BezPath]) -> Vec<bool> {
+    let bounds: Vec<Rect> =
+        strokes.iter().map(|stroke| stroke.bounding_box().inflate(SAME, SAME)).collect();
+    let mut order: Vec<usize> = (0..bounds.len()).collect();
+    order.sort_by(|a, b| bounds[*a].x0.total_cmp(&bounds[*b].x0));
+    let mut found = vec![false; bounds.len()];
+    let mut open: Vec<usize> = Vec::new();
+    for at in order {
+        let own = bounds[at];
+        open.retain(|other| bounds[*other].x1 >= own.x0);
+        for other in &open {
+            if bounds[*other].y0 <= own.y1 && own.y0 <= bounds[*other].y1 {
+                (found[at], found[*other]) = (true, true);
+            }
+        }
+        open.push(at);
+    }
+    found
+}
+
+/// Curves are sorted into cells of this side by their middles, mm.
+const CELL: f64 = 0.1;
+
+#[expect(clippy::cast_possible_truncation, reason = "a sheet is a few metres at most")]
+fn cell(at: Point) -> (i64, i64) {
+    ((at.x / CELL).floor() as i64, (at.y / CELL).floor() as i64)
+}
+
+/// True where a curve runs along one that is there, either way round.
+fn is_known(curve: &PathSeg, curves: &HashMap<(i64, i64), Vec<PathSeg>>) -> bool {
+    let (x, y) = cell(curve.eval(0.5));
+    let near = (-1..=1).flat_map(|dx| (-1..=1).map(move |dy| (x + dx, y + dy)));
+    let own = curve.to_cubic();
+    near.filter_map(|cell| curves.get(&cell)).flatten().any(|other| {
+        let (one, two) = (other.to_cubic(), other.reverse().to_cubic());
+        [one, two].iter().any(|other| {
+            let pairs =
+                [(own.p0, other.p0), (own.p1, other.p1), (own.p2, other.p2), (own.p3, other.p3)];
+            pairs.iter().all(|(a, b)| a.distance(*b) <= SAME)
+        })
+    })
 }
 
 /// The drawer of a line: its direction within half a turn, and its distance from the origin.
@@ -168,8 +223,7 @@ fn chains(segments: &[PathSeg]) -> Vec<BezPath> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::geometry::{Rect, circle, polygon};
-    use kurbo::Shape;
+    use crate::geometry::{circle, polygon};
     use proptest::prelude::*;
 
     fn length(strokes: &[BezPath]) -> f64 {
@@ -204,6 +258,30 @@ mod tests {
         // A knife's breadth apart they are two.
         let apart = squares(&[(0.0, 0.0), (10.1, 0.0)], 0.0);
         assert_eq!(cut_once(apart.clone()), apart);
+    }
+
+    /// Two pieces along one wave, which the second runs the other way.
+    #[test]
+    fn a_curve_that_two_share_is_cut_once() {
+        let wave = |path: &mut BezPath| {
+            path.curve_to((10.0, 5.0), (20.0, -5.0), (30.0, 0.0));
+        };
+        let mut above = BezPath::new();
+        above.move_to((0.0, 0.0));
+        wave(&mut above);
+        above.line_to((30.0, -20.0));
+        above.line_to((0.0, -20.0));
+        above.close_path();
+        let mut below = BezPath::new();
+        below.move_to((30.0, 0.0));
+        below.curve_to((20.0, -5.0), (10.0, 5.0), (0.0, 0.0));
+        below.line_to((0.0, 20.0));
+        below.line_to((30.0, 20.0));
+        below.close_path();
+        let both = length(&[above.clone(), below.clone()]);
+        let shared = above.segments().next().unwrap();
+        let once = length(&cut_once(vec![above, below]));
+        assert!((both - once - kurbo::ParamCurveArclen::arclen(&shared, 1e-9)).abs() < 1e-6);
     }
 
     #[test]
