@@ -311,7 +311,7 @@ async fn a_piece_is_added_shaped_and_shares_the_sheets() {
     browser.see(".piece-picker button:first-child").await.click().await.unwrap();
     browser.read(".spec-card h2", "Straight-tuck carton").await;
     browser.click("Sheet").await;
-    browser.read(".fit-row", "Tag 1: copies").await;
+    browser.read(".fit-row", "Tag 1: Copies").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

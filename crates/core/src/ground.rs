@@ -1,9 +1,12 @@
 //! A job's pieces and the page they go onto, before copies are laid.
 
+use std::sync::Arc;
+
 use crate::LineKind;
 use crate::error::{InputError, Remedy};
 use crate::face::Art;
 use crate::form::{Axis, Flat};
+use crate::formed::{FormKey, Formed, Memory};
 use crate::geometry::Region;
 use crate::job::{Job, JobPiece};
 use crate::records::Records;
@@ -18,6 +21,8 @@ use crate::workshop::{Grain, RecordId};
 pub struct Drawn {
     /// What is drawn.
     pub job_piece: JobPiece,
+    /// Its form in its card.
+    pub formed: Arc<Formed>,
     /// It laid flat.
     pub flat: Flat,
     /// What is printed on each of its blanks; none where nothing is printed.
@@ -40,7 +45,11 @@ pub(crate) struct Ground {
 }
 
 impl Ground {
-    pub(crate) fn new(job: &Job, records: &Records<'_>) -> Result<Self, Vec<InputError>> {
+    pub(crate) fn new(
+        job: &Job,
+        records: &Records<'_>,
+        memory: &dyn Memory,
+    ) -> Result<Self, Vec<InputError>> {
         let plan = &job.sheet;
         let page = plan.page();
         let machines = records.machines();
@@ -53,8 +62,10 @@ impl Ground {
         let mut ground = Self { pieces: Vec::new(), marks, windows, cards: Vec::new() };
         let mut errors = Vec::new();
         for (number, (piece, stock)) in job.pieces.iter().zip(&records.stocks).enumerate() {
-            match piece.form.draw(stock.caliper, job.unit) {
-                Ok(mut flat) => {
+            let key = FormKey { form: piece.form.clone(), caliper: stock.caliper, unit: job.unit };
+            match memory.formed(key) {
+                Ok(formed) => {
+                    let mut flat = formed.flat.clone();
                     for part in &mut flat.parts {
                         part.on_liner = records.has_liner(number, part);
                         if part.on_liner && !piece.form.through {
@@ -77,6 +88,7 @@ impl Ground {
                     }));
                     ground.pieces.push(Drawn {
                         job_piece: piece.clone(),
+                        formed,
                         flat,
                         arts,
                         blanks,

@@ -1,6 +1,7 @@
 //! A job's copies, nested: each card's blanks on sheets of their own, locked copies left where they are.
 
 use crate::error::{Faults, InputError, Remedy};
+use crate::formed::Forgetful;
 use crate::ground::Ground;
 use crate::job::Job;
 use crate::records::Records;
@@ -34,7 +35,7 @@ pub fn nest_job(
     let _ = faults.take(job.validate());
     let records = Records::of(job, workshop)?;
     faults.or(())?;
-    let ground = Ground::new(job, &records)?;
+    let ground = Ground::new(job, &records, &Forgetful)?;
     let plan = &job.sheet;
     let blanks = ground.cards.len();
     let kept = plan.kept.as_ref().filter(|kept| kept.blanks == blanks);

@@ -8,7 +8,7 @@ use crate::error::{Faults, InputError, Remedy};
 use crate::face::{Art, Inked, face_checks};
 use crate::fold::FoldModel;
 use crate::form::{Flat, Part};
-use crate::form_checks::form_checks;
+use crate::formed::{Forgetful, Memory};
 use crate::geometry::{BezPath, Rect};
 use crate::ground::{Drawn, Ground};
 use crate::job::{Job, JobPiece};
@@ -128,12 +128,24 @@ impl Prepared {
 /// Figures that cannot be worked with and ids that name nothing. A limit that is passed is no
 /// error: it is a check in the result.
 pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputError>> {
+    prepare_with(job, workshop, &Forgetful)
+}
+
+/// Prepares a job, with what `memory` knows already.
+///
+/// # Errors
+/// As [`prepare`].
+pub fn prepare_with(
+    job: &Job,
+    workshop: &Workshop,
+    memory: &dyn Memory,
+) -> Result<Prepared, Vec<InputError>> {
     let mut faults = Faults::default();
     let _ = faults.take(job.validate());
     let Some(records) = faults.take(Records::of(job, workshop)) else {
         return Err(faults.or(()).err().unwrap_or_default());
     };
-    let Some(mut ground) = faults.take(Ground::new(job, &records)) else {
+    let Some(mut ground) = faults.take(Ground::new(job, &records, memory)) else {
         return Err(faults.or(()).err().unwrap_or_default());
     };
     faults.or(())?;
@@ -166,17 +178,11 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
     if let Some(sign) = ground.marks.sign.as_mut().filter(|sign| sign.text == NO_CODE) {
         sign.text.clone_from(&code);
     }
-    let folds: Vec<FoldModel> = ground
-        .pieces
-        .iter()
-        .zip(&records.stocks)
-        .map(|(piece, stock)| FoldModel::new(&piece.flat, stock.caliper))
-        .collect();
     let mut checks = Vec::new();
     let is_alone = ground.is_alone();
-    for (piece, fold) in ground.pieces.iter().zip(&folds) {
+    for piece in &ground.pieces {
         let wanted = &piece.job_piece;
-        let own = form_checks(&wanted.form, &piece.flat, fold, job.unit).into_iter();
+        let own = piece.formed.checks.iter().cloned();
         let face = face_checks(wanted, &piece.flat, job.unit).into_iter();
         checks.extend(own.chain(face).map(|check| check.of_piece(wanted, is_alone)));
     }
@@ -186,9 +192,9 @@ pub fn prepare(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErro
     let Ground { pieces, marks, windows, .. } = ground;
     let pieces = pieces
         .into_iter()
-        .zip(folds)
-        .map(|(piece, fold)| {
-            let Drawn { job_piece, flat, arts, .. } = piece;
+        .map(|piece| {
+            let Drawn { job_piece, formed, flat, arts, .. } = piece;
+            let fold = formed.fold.clone();
             PreparedPiece { name: job.title(&job_piece).to_owned(), job_piece, flat, arts, fold }
         })
         .collect();

@@ -15,6 +15,9 @@ pub const LONGEST: u32 = 30_000;
 /// Most pixels that are taken, in millions.
 pub const MOST_MEGAPIXELS: u64 = 64;
 
+/// Most bytes of a picture, unpacked.
+pub const LARGEST_UNPACKED: u64 = 320 << 20;
+
 /// How a picture is coded.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Coding {
@@ -71,8 +74,8 @@ pub enum PictureError {
     Other,
     /// More pixels than are taken.
     #[error(
-        "the picture has {} × {} pixels: each side has up to {LONGEST}, and all together up to {MOST_MEGAPIXELS} \
-         million; save it smaller", .0[0], .0[1]
+        "the picture has {} × {} pixels: each side has up to {LONGEST}, all together up to {MOST_MEGAPIXELS} \
+         million, {} MiB unpacked; save it smaller", .0[0], .0[1], LARGEST_UNPACKED >> 20
     )]
     TooManyPixels([u32; 2]),
     /// Cut off or damaged.
@@ -114,7 +117,11 @@ impl Picture {
         let mut decoder = reader(bytes).into_decoder().map_err(damaged)?;
         let (width, height) = decoder.dimensions();
         let count = u64::from(width) * u64::from(height);
-        if width.max(height) > LONGEST || count > MOST_MEGAPIXELS * 1_000_000 {
+        let unpacked = decoder.total_bytes();
+        if width.max(height) > LONGEST
+            || count > MOST_MEGAPIXELS * 1_000_000
+            || unpacked > LARGEST_UNPACKED
+        {
             return Err(PictureError::TooManyPixels([width, height]));
         }
         let orientation = decoder.orientation().unwrap_or(Orientation::NoTransforms);
@@ -161,8 +168,8 @@ fn reader(bytes: &[u8]) -> ImageReader<Cursor<&[u8]>> {
     let format = image::guess_format(bytes).unwrap_or(ImageFormat::Png);
     let mut reader = ImageReader::with_format(Cursor::new(bytes), format);
     let mut limits = Limits::default();
-    // Eight bytes for each pixel, and as much again to decode them.
-    limits.max_alloc = Some(MOST_MEGAPIXELS * 1_000_000 * 16);
+    // The pixels, and as much again to decode them.
+    limits.max_alloc = Some(2 * LARGEST_UNPACKED);
     reader.limits(limits);
     reader
 }

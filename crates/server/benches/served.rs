@@ -1,5 +1,5 @@
 //! The program as its user meets it: start, memory, preview over HTTP, first load of the page.
-#![allow(clippy::unwrap_used, reason = "a bench")]
+#![allow(clippy::unwrap_used, clippy::cast_possible_truncation, reason = "a bench")]
 
 use std::io::{BufRead, BufReader, Read, Write};
 use std::net::TcpStream;
@@ -27,22 +27,8 @@ fn main() {
     assert!(jobs.starts_with(b"["));
     show("start to first answer", start.elapsed(), "0.3 s");
 
-    let opened: serde_json::Value =
-        serde_json::from_slice(&ask(&host, "GET", "/api/jobs/3", "")).unwrap();
-    let mut job = opened["job"].clone();
-    let mut times: Vec<Duration> = (0..300)
-        .map(|turn| {
-            // Each one new, so that none has been prepared before.
-            job["sheet"]["spacing"] = (2.0 + f64::from(turn) / 100.0).into();
-            let job = job.to_string();
-            let start = Instant::now();
-            ask(&host, "POST", "/api/preview", &job);
-            start.elapsed()
-        })
-        .collect();
-    times.sort();
-    show("preview over HTTP, median", times[150], "5 ms");
-    show("preview over HTTP, 99 of 100", times[297], "");
+    previews(&host);
+    picture(&host);
 
     let status =
         std::fs::read_to_string(format!("/proc/{}/status", server.id())).unwrap_or_default();
@@ -84,6 +70,72 @@ fn main() {
     println!("{:<32} {:>11} kB   to reach: 350 kB", "first load, packed", bytes / 1024);
     server.kill().unwrap();
     server.wait().unwrap();
+}
+
+/// Previews of one thing changed after the other, each new, so that none has been prepared before.
+fn previews(host: &str) {
+    let opened: serde_json::Value =
+        serde_json::from_slice(&ask(host, "GET", "/api/jobs/3", "")).unwrap();
+    let mut job = opened["job"].clone();
+    let mut median = |what: &str, bound: &str, change: &dyn Fn(&mut serde_json::Value, f64)| {
+        let mut times: Vec<Duration> = (0..200)
+            .map(|turn| {
+                change(&mut job, f64::from(turn) / 100.0);
+                let text = job.to_string();
+                let start = Instant::now();
+                ask(host, "POST", "/api/preview", &text);
+                start.elapsed()
+            })
+            .collect();
+        times.sort();
+        show(&format!("preview, {what}, median"), times[100], bound);
+        show("  99 of 100", times[198], "");
+    };
+    median("a carton", "4 ms", &|job, by| {
+        job["pieces"][0]["form"]["length"] = (36.0 + by).into();
+    });
+    median("the sheet alone", "2 ms", &|job, by| job["sheet"]["spacing"] = (2.0 + by).into());
+    median("the face alone", "3 ms", &|job, by| {
+        job["pieces"][0]["face"]["bleed"] = (1.0 + by / 4.0).into();
+    });
+    let placements: Vec<serde_json::Value> = (0..500)
+        .map(|at| {
+            let (x, y) = (f64::from(at % 25) * 11.0, f64::from(at / 25) * 20.0);
+            serde_json::json!({ "part": 0, "x": x, "y": y, "turn": 0 })
+        })
+        .collect();
+    let runs = serde_json::json!([{ "sheets": 1, "stock": null, "placements": placements }]);
+    job["pieces"][0]["form"] =
+        serde_json::json!({ "structure": "tag-rounded", "width": 9, "height": 18, "hole": 3 });
+    job["sheet"]["kept"] = serde_json::json!({ "made": "by-hand", "blanks": 1, "runs": runs });
+    let mut times: Vec<Duration> = (0..100)
+        .map(|turn| {
+            job["sheet"]["kept"]["runs"][0]["placements"][7]["x"] =
+                (77.0 + f64::from(turn) / 100.0).into();
+            let text = job.to_string();
+            let start = Instant::now();
+            ask(host, "POST", "/api/preview", &text);
+            start.elapsed()
+        })
+        .collect();
+    times.sort();
+    show("preview, 500 copies by hand, median", times[50], "8 ms");
+}
+
+/// A picture of 24 megapixels: brought in, placed, and given back.
+fn picture(host: &str) {
+    let pixels = image::RgbImage::from_fn(6000, 4000, |x, y| {
+        image::Rgb([(x / 23) as u8, (y / 17) as u8, ((x ^ y) % 256) as u8])
+    });
+    let mut bytes = std::io::Cursor::new(Vec::new());
+    image::DynamicImage::from(pixels).write_to(&mut bytes, image::ImageFormat::Jpeg).unwrap();
+    let bytes = bytes.into_inner();
+    let start = Instant::now();
+    let answer = request_bytes(host, "POST", "/api/blobs", &bytes);
+    let blob: serde_json::Value = serde_json::from_slice(&answer).unwrap();
+    ask(host, "GET", &format!("/api/blobs/{}", blob["id"].as_str().unwrap()), "");
+    show("24 megapixels, in and out", start.elapsed(), "1.5 s until seen");
+    println!("{:<32} {:>11} kB", "  its size", bytes.len() / 1024);
 }
 
 /// Changes a card that many of the jobs are made of.
@@ -242,11 +294,36 @@ fn ask(host: &str, method: &str, path: &str, body: &str) -> Vec<u8> {
 
 /// One request on a connection of its own; the answer's body.
 fn request(host: &str, method: &str, path: &str, body: &str, headers: &str) -> Vec<u8> {
+    sent(host, &format!("{method} {path}"), headers, body.as_bytes())
+}
+
+fn request_bytes(host: &str, method: &str, path: &str, body: &[u8]) -> Vec<u8> {
+    sent(host, &format!("{method} {path}"), "", body)
+}
+
+fn sent(host: &str, what: &str, headers: &str, body: &[u8]) -> Vec<u8> {
     let mut stream = TcpStream::connect(host).unwrap();
     let length = body.len();
-    write!(stream, "{method} {path} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n{headers}Content-Length: {length}\r\n\r\n{body}").unwrap();
+    write!(stream, "{what} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n{headers}Content-Length: {length}\r\n\r\n").unwrap();
+    stream.write_all(body).unwrap();
     let mut answer = Vec::new();
     stream.read_to_end(&mut answer).unwrap();
     let body = answer.windows(4).position(|end| end == b"\r\n\r\n").unwrap() + 4;
-    answer.split_off(body)
+    let chunked = answer[..body]
+        .to_ascii_lowercase()
+        .windows(26)
+        .any(|part| part == b"transfer-encoding: chunked");
+    let body = answer.split_off(body);
+    if chunked { unchunked(&body) } else { body }
+}
+
+/// What was sent in chunks (RFC 9112, 7.1).
+fn unchunked(mut rest: &[u8]) -> Vec<u8> {
+    let mut whole = Vec::new();
+    while let Some(end) = rest.windows(2).position(|end| end == b"\r\n") {
+        let length = usize::from_str_radix(std::str::from_utf8(&rest[..end]).unwrap(), 16).unwrap();
+        whole.extend_from_slice(&rest[end + 2..end + 2 + length]);
+        rest = &rest[end + 4 + length..];
+    }
+    whole
 }

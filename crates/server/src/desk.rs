@@ -49,6 +49,7 @@ pub struct Desk {
     quick: Lane,
     slow: Lane,
     long: Lane,
+    pictures: Lane,
     writing: Lane,
 }
 
@@ -62,6 +63,7 @@ impl Desk {
             quick: Lane::new(8, 256),
             slow: Lane::new(2, 12),
             long: Lane::new(2, 12),
+            pictures: Lane::new(1, 12),
             writing: Lane::new(1, 256),
         }
     }
@@ -86,6 +88,17 @@ impl Desk {
         work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
     ) -> Result<T, Problem> {
         self.work(&self.slow, work).await
+    }
+
+    /// A picture that is looked at: one at a time, since each takes room.
+    ///
+    /// # Errors
+    /// As [`quick`](Self::quick).
+    pub async fn picture<T: Send + 'static>(
+        &self,
+        work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
+    ) -> Result<T, Problem> {
+        self.work(&self.pictures, work).await
     }
 
     /// A file: `find` says what it is and how it is written, and it goes out while that happens.

@@ -1,9 +1,11 @@
-//! Jobs as they were last prepared: what is opened, saved or downloaded has mostly been prepared a moment ago.
+//! What was made lately: jobs as they were last prepared, since what is opened, saved or downloaded has mostly been
+//! prepared a moment ago; and forms in their cards, so that a change of the sheet or the face folds no carton.
 
 use std::collections::VecDeque;
 use std::sync::{Arc, Mutex, PoisonError};
 
-use aptum_core::{InputError, Job, Prepared, Workshop, prepare};
+use aptum_core::formed::{FormKey, Formed, Memory};
+use aptum_core::{InputError, Job, Prepared, Workshop, prepare_with};
 
 /// So many are kept; the one that has not been asked for the longest goes.
 const MOST: usize = 24;
@@ -15,12 +17,40 @@ struct Kept {
     prepared: Arc<Prepared>,
 }
 
+/// So many forms are kept.
+const MOST_FORMS: usize = 96;
+
+/// Forms in their cards, the one asked for last first.
+struct Forms;
+
+static FORMS: Mutex<VecDeque<(FormKey, Arc<Formed>)>> = Mutex::new(VecDeque::new());
+
+impl Memory for Forms {
+    fn formed(&self, key: FormKey) -> Result<Arc<Formed>, Vec<InputError>> {
+        let shelf = || FORMS.lock().unwrap_or_else(PoisonError::into_inner);
+        {
+            let mut kept = shelf();
+            let at = kept.iter().position(|(known, _)| *known == key);
+            if let Some(found) = at.and_then(|at| kept.remove(at)) {
+                let formed = found.1.clone();
+                kept.push_front(found);
+                return Ok(formed);
+            }
+        }
+        let formed = Arc::new(Formed::new(&key)?);
+        let mut kept = shelf();
+        kept.push_front((key, formed.clone()));
+        kept.truncate(MOST_FORMS);
+        Ok(formed)
+    }
+}
+
 static KEPT: Mutex<VecDeque<Kept>> = Mutex::new(VecDeque::new());
 
-/// What [`prepare`] makes of a job; kept, so that the same job with the same records is not prepared again.
+/// What [`prepare_with`] makes of a job; kept, so that the same job with the same records is not prepared again.
 ///
 /// # Errors
-/// As [`prepare`].
+/// As [`prepare_with`].
 pub fn prepared(job: &Job, workshop: &Workshop) -> Result<Arc<Prepared>, Vec<InputError>> {
     let shelf = || KEPT.lock().unwrap_or_else(PoisonError::into_inner);
     {
@@ -32,7 +62,7 @@ pub fn prepared(job: &Job, workshop: &Workshop) -> Result<Arc<Prepared>, Vec<Inp
             return Ok(prepared);
         }
     }
-    let prepared = Arc::new(prepare(job, workshop)?);
+    let prepared = Arc::new(prepare_with(job, workshop, &Forms)?);
     let new = Kept { job: job.clone(), workshop: workshop.clone(), prepared: prepared.clone() };
     let mut kept = shelf();
     kept.push_front(new);

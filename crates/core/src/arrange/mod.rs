@@ -16,6 +16,7 @@ pub use self::clearance::Clearance;
 use self::clearance::clearance;
 use self::table::Table;
 use crate::error::InputError;
+use crate::formed::Forgetful;
 use crate::ground::Ground;
 use crate::job::Job;
 use crate::records::Records;
@@ -45,7 +46,7 @@ const FAR: f64 = 60.0;
 pub fn arrange(job: &Job, workshop: &Workshop, ask: &Arrange) -> Result<Arranged, Vec<InputError>> {
     job.validate()?;
     let records = Records::of(job, workshop)?;
-    let ground = Ground::new(job, &records)?;
+    let ground = Ground::new(job, &records, &Forgetful)?;
     let Layout { mut runs, .. } = lay(&job.sheet, &ground);
     if runs.is_empty() {
         runs.push(SheetRun { sheets: 1, stock: None, placements: Vec::new() });

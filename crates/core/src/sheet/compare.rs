@@ -1,6 +1,7 @@
 //! Mark sets compared for a page and its machines, and the best marks that could be.
 
 use crate::check::{Check, State};
+use crate::formed::Forgetful;
 use crate::ground::Ground;
 use crate::job::Job;
 use crate::records::Records;
@@ -65,7 +66,7 @@ fn judge(
     let job = Job { sheet: plan, ..job.clone() };
     let records = Records::of(&job, &workshop).ok()?;
     records.marks?;
-    let ground = Ground::new(&job, &records).ok()?;
+    let ground = Ground::new(&job, &records, &Forgetful).ok()?;
     let layout: Layout = in_rows(&job.sheet, &ground);
     let checks: Vec<Check> = mark_checks(&job, &workshop, &records, &ground, &layout);
     // Of those that stand alike, the first.

@@ -102,6 +102,7 @@ mod tests {
 
     use super::*;
     use crate::form::Form;
+    use crate::formed::Forgetful;
     use crate::records::Records;
     use crate::sheet::Machines;
     use crate::workshop::Workshop;
@@ -142,7 +143,7 @@ mod tests {
                 serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
             let job = job(spacing);
             let records = Records::of(&job, &workshop).unwrap();
-            let ground = Ground::new(&job, &records).unwrap();
+            let ground = Ground::new(&job, &records, &Forgetful).unwrap();
             prop_assert_eq!(ground.windows.cut.base, Machines::default().windows(
                 job.sheet.page(), job.sheet.orientation, &sheet::Marks::default()).cut.base);
             let placements: Vec<Placement> = places
@@ -199,7 +200,7 @@ mod tests {
             serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
         let job = job(2.0);
         let records = Records::of(&job, &workshop).unwrap();
-        let ground = Ground::new(&job, &records).unwrap();
+        let ground = Ground::new(&job, &records, &Forgetful).unwrap();
         let nearest = |gap: f64| {
             let at = |x: f64| Placement { part: 0, x, y: 50.0, turn: 0.0, locked: false };
             let placements = vec![at(50.0), at(50.0 + SIZE.0 + gap)];

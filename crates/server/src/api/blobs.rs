@@ -42,7 +42,7 @@ pub async fn add(desk: &State<Desk>, bytes: Data<'_>) -> Result<Json<BlobView>, 
         .map_err(|error| Problem::missing(format!("The picture did not arrive: {error}")))?;
     let bytes = bytes.into_inner();
     let (picture, bytes) = desk
-        .slow(move |_| match Picture::of(&bytes) {
+        .picture(move |_| match Picture::of(&bytes) {
             Ok(picture) => Ok((picture, bytes)),
             Err(error) => Err(error.into()),
         })

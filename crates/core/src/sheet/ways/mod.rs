@@ -15,6 +15,7 @@ use self::structure::other_structures;
 use self::turned::turned;
 use crate::error::{Change, Remedy, Setting};
 use crate::form::Form;
+use crate::formed::Forgetful;
 use crate::ground::Ground;
 use crate::job::Job;
 use crate::records::Records;
@@ -110,7 +111,7 @@ pub fn all_ways(job: &Job, workshop: &Workshop, mut found: impl FnMut(Way) -> bo
 #[must_use]
 pub fn ruled_out(job: &Job, workshop: &Workshop) -> String {
     let Ok(records) = Records::of(job, workshop) else { return String::new() };
-    let Ok(ground) = Ground::new(job, &records) else { return String::new() };
+    let Ok(ground) = Ground::new(job, &records, &Forgetful) else { return String::new() };
     let (piece, at) = ground.critical();
     let size = piece.blanks[at].size(0.0);
     let show = |width: f64, height: f64| {
@@ -176,14 +177,14 @@ fn ground_taken(job: &Job, workshop: &Workshop) -> Option<Ground> {
             && records.cutter.is_none_or(|cutter| {
                 records.cards(job).iter().all(|(_, stock)| stock.thickness() <= cutter.thickest)
             });
-    if taken { Ground::new(job, &records).ok() } else { None }
+    if taken { Ground::new(job, &records, &Forgetful).ok() } else { None }
 }
 
 /// The numbers of the pieces that fit nowhere, the first being 0: before the others the one that ways are worked out for.
 #[must_use]
 pub fn misfits(job: &Job, workshop: &Workshop) -> Vec<usize> {
     let Ok(records) = Records::of(job, workshop) else { return Vec::new() };
-    let Ok(ground) = Ground::new(job, &records) else { return Vec::new() };
+    let Ok(ground) = Ground::new(job, &records, &Forgetful) else { return Vec::new() };
     let critical = ground.critical().0.first;
     let all = 0..ground.pieces.len();
     let mut found: Vec<usize> = all.filter(|number| !ground.fits_piece(*number)).collect();
@@ -194,7 +195,7 @@ pub fn misfits(job: &Job, workshop: &Workshop) -> Vec<usize> {
 /// The piece that fits nowhere: its number, form and card's caliper.
 fn misfit_piece(job: &Job, workshop: &Workshop) -> Option<(usize, Form, f64)> {
     let records = Records::of(job, workshop).ok()?;
-    let ground = Ground::new(job, &records).ok()?;
+    let ground = Ground::new(job, &records, &Forgetful).ok()?;
     let (piece, _) = ground.critical();
     let number = ground.pieces.iter().position(|other| other.first == piece.first)?;
     let own = job.pieces.get(number)?;
