@@ -151,8 +151,8 @@ fn the_print_file_is_told_not_to_scale_and_has_a_page_per_sheet() {
         assert_eq!(copy.intersect(scale).area(), 0.0);
     }
     // As many copies as were laid: the colour is the first fill of each.
-    let fills =
-        page.iter().filter(|ink| ink.how == "rg" && ink.path.bounding_box().width() > 50.0).count();
+    let is_colour = |path: &BezPath| path.area().abs() > 1000.0;
+    let fills = page.iter().filter(|ink| ink.how == "rg" && is_colour(&ink.path)).count();
     assert_eq!(fills, prepared.layout.runs[0].placements.len());
 }
 
