@@ -487,6 +487,12 @@ async fn a_sheet_is_laid_out_by_keyboard_alone() {
             |odd| *odd == serde_json::json!([12.5]),
         )
         .await;
+    browser.tab_to(".lay-more").await;
+    browser.press(&enter).await;
+    browser.press(&char::from(Key::Tab).to_string()).await;
+    browser.press(&format!("{control}a{}120{enter}", char::from(Key::Null))).await;
+    let budget = "return fetch('/api/jobs/3').then(answer => answer.json()).then(open => open.job.sheet.search.budget)";
+    browser.until(budget, |seconds| *seconds == 120 || *seconds == 120.0).await;
     // Nesting is started and stopped by the same key, on a button that keeps the focus.
     browser.tab_to(".lay-buttons .btn-primary").await;
     browser.press(&enter).await;

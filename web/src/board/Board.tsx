@@ -57,12 +57,18 @@ export function Board(props: BoardProps) {
     current.current = view;
   });
 
-  const zoomBy = useCallback((factor: number, px: number, py: number) => {
-    setMoved(zoomed(current.current, factor, px, py));
+  // Several may come before the view is drawn again: each starts where the one before it ended.
+  const show = useCallback((next: View) => {
+    current.current = next;
+    setMoved(next);
   }, []);
+  const zoomBy = useCallback(
+    (factor: number, px: number, py: number) => show(zoomed(current.current, factor, px, py)),
+    [show],
+  );
   const panBy = (dx: number, dy: number) => {
     const now = current.current;
-    setMoved({ ...now, x: now.x + dx, y: now.y + dy });
+    show({ ...now, x: now.x + dx, y: now.y + dy });
   };
 
   // React's wheel listener is passive, so the page would scroll as well.
