@@ -501,7 +501,7 @@ async fn a_sheet_is_laid_out_by_keyboard_alone() {
     browser.read(".lay-note", "after").await;
     browser.settled().await;
     browser.tab_to(".board-paper").await;
-    for _ in 0..3 {
+    for _ in 0..4 {
         browser.press(&format!("{control}z")).await;
         browser.settled().await;
     }
