@@ -15,7 +15,6 @@ pub use checks::missing_pictures;
 pub use layer::{Coverage, Layer, LayerKind, PictureSize, PlacedPicture};
 
 use crate::error::{Faults, InputError, Remedy};
-use crate::id::LayerId;
 use crate::units::{Unit, measure};
 
 /// What is printed on a piece.
@@ -31,12 +30,6 @@ pub struct Face {
 const MOST_LAYERS: usize = 40;
 
 impl Face {
-    /// The layer of that id.
-    #[must_use]
-    pub fn layer(&self, id: &LayerId) -> Option<&Layer> {
-        self.layers.iter().find(|layer| layer.id == *id)
-    }
-
     /// The flat colour that is printed undermost, if one is.
     #[must_use]
     pub fn colour(&self) -> Option<&str> {

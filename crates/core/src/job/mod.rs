@@ -14,7 +14,6 @@ pub use piece::JobPiece;
 use crate::blob::BlobId;
 use crate::error::{Faults, InputError, Remedy};
 use crate::face::LayerKind;
-use crate::id::PieceId;
 use crate::sheet::SheetPlan;
 use crate::units::Unit;
 use crate::workshop::{RecordId, RecordKind, check_name};
@@ -41,12 +40,6 @@ impl Job {
     #[must_use]
     pub fn title<'a>(&'a self, piece: &'a JobPiece) -> &'a str {
         if self.pieces.len() == 1 { &self.name } else { piece.own_name() }
-    }
-
-    /// The piece of that id.
-    #[must_use]
-    pub fn piece(&self, id: &PieceId) -> Option<&JobPiece> {
-        self.pieces.iter().find(|piece| piece.id == *id)
     }
 
     /// The records of the workshop that it names, by kind and id.
