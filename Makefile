@@ -17,7 +17,7 @@ test: tools web lint
 SOAK := 20
 KILLS := 200
 soak:
-	APTUM_KILLS=$(KILLS) cargo test -q -p aptum --test kills
+	APTUM_KILLS=$(KILLS) cargo test -q -p aptum --test served kills
 	for round in $$(seq $(SOAK)); do \
 		seed=$$(date +%s%N); echo "seed $$seed"; \
 		PROPTEST_RNG_SEED=$$seed cargo test -q -p aptum-core -p aptum-formats || exit 1; \

@@ -231,14 +231,17 @@ async fn saves_that_are_slow_come_in_the_order_of_the_changes() {
 /// An error while something is drawn leaves the page and the job standing.
 #[tokio::test(flavor = "multi_thread")]
 async fn what_cannot_be_drawn_does_not_blank_the_page() {
+    // The change is not saved meanwhile: what is saved can be drawn, and would take the place of what cannot.
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, TOMATO, "form").await;
     browser
         .run(
             "const real = window.fetch; \
-             window.fetch = async (path, init) => { const answer = await real(path, init); \
+             window.fetch = async (path, init) => { \
+               if (init?.method === 'PUT') await new Promise(() => undefined); \
+               const answer = await real(path, init); \
                if (!String(path).endsWith('/preview')) return answer; \
-               const seen = await answer.json(); seen.pieces[0].flat.lines = null; \
+               const seen = await answer.json(); seen.pieces[0].flat.view.lines = null; \
                return new Response(JSON.stringify(seen)); }; return true",
         )
         .await;

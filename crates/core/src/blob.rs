@@ -4,16 +4,17 @@
 use std::fmt;
 use std::sync::Arc;
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use crate::error::{Faults, InputError, Remedy};
 
 /// The SHA-256 of some bytes, as 64 hexadecimal digits.
-#[derive(
-    Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema, TS,
-)]
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(transparent)]
 pub struct BlobId(pub String);
 
@@ -54,7 +55,8 @@ impl Blobs for NoBlobs {
 }
 
 /// What a maker notes about bytes that were brought in.
-#[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Origin {
     /// The name of the file.
     pub name: String,

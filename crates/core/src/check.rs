@@ -1,7 +1,9 @@
 //! Checks: each limit with its value, its bound and the room left.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use crate::error::Remedy;
@@ -10,9 +12,8 @@ use crate::job::JobPiece;
 use crate::units::{Unit, measure};
 
 /// How a limit stands.
-#[derive(
-    Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, TS,
-)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum State {
     /// Inside the limit.
@@ -24,7 +25,8 @@ pub enum State {
 }
 
 /// The stage in which a limit is met, and whose station in the route it colours.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Stage {
     /// The dieline.
@@ -37,8 +39,25 @@ pub enum Stage {
     Run,
 }
 
+impl Stage {
+    /// Every stage, in the order of the route.
+    pub const ALL: [Self; 4] = [Self::Form, Self::Face, Self::Sheet, Self::Run];
+
+    /// What it is called.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Form => "Form",
+            Self::Face => "Face",
+            Self::Sheet => "Sheet",
+            Self::Run => "Run",
+        }
+    }
+}
+
 /// Which side of the bound is right.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Sense {
     /// The value may not pass the bound.
@@ -48,7 +67,8 @@ pub enum Sense {
 }
 
 /// The drawing on which a check's place lies.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Drawing {
     /// One piece, in the flat's own coordinates.
@@ -58,7 +78,8 @@ pub enum Drawing {
 }
 
 /// Where a limit is met.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Place {
     /// On which drawing.
     pub drawing: Drawing,
@@ -69,7 +90,8 @@ pub struct Place {
 }
 
 /// A value against its bound, both in mm, degrees or as counts.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Gauge {
     /// The value.
     pub value: f64,
@@ -80,7 +102,8 @@ pub struct Gauge {
 }
 
 /// A limit: what, where, value, bound, remedy.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Check {
     /// A stable name, such as `blank-across`.
     pub id: String,

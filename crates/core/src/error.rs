@@ -1,12 +1,15 @@
 //! A figure that cannot be worked with: which field, what is wrong, and what to do about it.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 /// A value to put into a job's field.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(untagged)]
 pub enum Setting {
     /// A length in mm, an angle in degrees or a count.
@@ -30,7 +33,8 @@ impl From<&str> for Setting {
 }
 
 /// One field to change: a dotted path into the job's JSON, and the value to put there.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Change {
     /// Such as `pieces.p1.form.length` or `sheet.orientation`.
     pub field: String,
@@ -47,7 +51,8 @@ impl Change {
 }
 
 /// A way out: words, and the changes that carry it out. Without changes it is advice.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Remedy {
     /// What to do, with the number.
     pub text: String,
@@ -82,7 +87,8 @@ impl Remedy {
 }
 
 /// A figure, choice or reference that cannot be worked with.
-#[derive(Debug, Clone, PartialEq, Error, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Error, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[error("{message}")]
 pub struct InputError {
     /// The dotted path of the field, such as `pieces.p1.form.length`.

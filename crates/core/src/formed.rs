@@ -3,11 +3,14 @@
 
 use std::sync::Arc;
 
+use serde::Serialize;
+
 use crate::check::Check;
 use crate::error::InputError;
 use crate::fold::FoldModel;
 use crate::form::{Flat, Form};
 use crate::form_checks::form_checks;
+use crate::memory::{ELEMENT, Key, Made, Memory};
 use crate::units::Unit;
 
 /// A form in its card.
@@ -22,14 +25,29 @@ pub struct Formed {
 }
 
 /// What a form is made from: all that [`Formed::new`] reads.
-#[derive(Debug, Clone, PartialEq)]
-pub struct FormKey {
+#[derive(Debug, Clone, Copy, Serialize)]
+pub struct FormInput<'a> {
     /// The form.
-    pub form: Form,
+    pub form: &'a Form,
     /// The card's caliper, mm.
     pub caliper: f64,
     /// The unit of the texts.
     pub unit: Unit,
+}
+
+impl FormInput<'_> {
+    /// What it makes, made anew or remembered, and under which key.
+    ///
+    /// # Errors
+    /// As [`Form::draw`].
+    pub fn made(&self, memory: &dyn Memory) -> Result<(Key, Arc<Formed>), Vec<InputError>> {
+        let key = Key::of("formed", self);
+        let make = || Formed::new(self).map(|formed| Made::Formed(Arc::new(formed)));
+        match memory.recall(key, &make)? {
+            Made::Formed(formed) => Ok((key, formed)),
+            _ => Ok((key, Arc::new(Formed::new(self)?))),
+        }
+    }
 }
 
 impl Formed {
@@ -37,30 +55,30 @@ impl Formed {
     ///
     /// # Errors
     /// As [`Form::draw`].
-    pub fn new(key: &FormKey) -> Result<Self, Vec<InputError>> {
-        let FormKey { form, caliper, unit } = key;
-        let flat = form.draw(*caliper, *unit)?;
-        let fold = FoldModel::new(&flat, *caliper);
-        let checks = form_checks(form, &flat, &fold, *unit);
+    pub fn new(input: &FormInput<'_>) -> Result<Self, Vec<InputError>> {
+        let FormInput { form, caliper, unit } = *input;
+        let flat = form.draw(caliper, unit)?;
+        let fold = FoldModel::new(&flat, caliper);
+        let checks = form_checks(form, &flat, &fold, unit);
         Ok(Self { flat, fold, checks })
     }
-}
 
-/// Who remembers what was formed.
-pub trait Memory: Sync {
-    /// What [`Formed::new`] makes of the key, made anew or remembered.
-    ///
-    /// # Errors
-    /// As [`Formed::new`].
-    fn formed(&self, key: FormKey) -> Result<Arc<Formed>, Vec<InputError>>;
-}
-
-/// Remembers nothing.
-#[derive(Debug, Clone, Copy)]
-pub struct Forgetful;
-
-impl Memory for Forgetful {
-    fn formed(&self, key: FormKey) -> Result<Arc<Formed>, Vec<InputError>> {
-        Formed::new(&key).map(Arc::new)
+    /// About how many bytes it takes.
+    #[must_use]
+    pub fn weight(&self) -> usize {
+        // The folding model holds about as much again as the flat.
+        2 * flat_weight(&self.flat) + 1000 * self.checks.len()
     }
+}
+
+/// About how many bytes a flat takes.
+pub(crate) fn flat_weight(flat: &Flat) -> usize {
+    let parts = flat.parts.iter().map(|part| {
+        let strokes = part.strokes.iter().map(|stroke| stroke.path.elements().len());
+        let panels = part.panels.iter().map(|panel| panel.outline.elements().len() + 4);
+        let elements =
+            part.outline.elements().len() + strokes.sum::<usize>() + panels.sum::<usize>();
+        ELEMENT * elements + 120 * part.strokes.len()
+    });
+    parts.sum::<usize>() + 300 * (flat.dimensions.len() + flat.figures.len()) + 1000
 }

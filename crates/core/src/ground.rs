@@ -1,55 +1,117 @@
 //! A job's pieces and the page they go onto, before copies are laid.
 
+use std::ops::Deref;
 use std::sync::Arc;
 
-use crate::LineKind;
-use crate::error::{InputError, Remedy};
-use crate::face::Art;
-use crate::form::{Axis, Flat};
-use crate::formed::{FormKey, Formed, Memory};
-use crate::geometry::Region;
+use crate::error::{Faults, InputError};
+use crate::faced::{FaceInput, Faced};
+use crate::form::Axis;
+use crate::formed::{FormInput, Formed};
+use crate::id::{PartId, PieceId};
 use crate::job::{Job, JobPiece};
+use crate::memory::{Key, Memory};
 use crate::records::Records;
 use crate::sheet::{
-    Marks, NO_CODE, Piece, SheetPlan, Turning, Windows, angle_that_fits, fits_somewhere,
-    place_marks,
+    LaidBlank, Marks, NO_CODE, Piece, SheetPlan, SheetRun, Turning, Windows, angle_that_fits,
+    fits_somewhere, place_marks,
 };
 use crate::workshop::{Grain, RecordId};
 
-/// A piece, drawn.
+/// A piece, drawn and printed.
 #[derive(Debug, Clone)]
 pub struct Drawn {
     /// What is drawn.
     pub job_piece: JobPiece,
     /// Its form in its card.
     pub formed: Arc<Formed>,
-    /// It laid flat.
-    pub flat: Flat,
-    /// What is printed on each of its blanks; none where nothing is printed.
-    pub arts: Vec<Art>,
-    /// Its blanks as layouts see them.
-    pub blanks: Vec<Piece>,
+    /// What the form is known by.
+    pub form_key: Key,
+    /// The form with its face.
+    pub faced: Arc<Faced>,
+    /// What these are known by.
+    pub face_key: Key,
+}
+
+/// A piece, as it goes onto sheets.
+#[derive(Debug, Clone)]
+pub(crate) struct OnGround {
+    pub drawn: Drawn,
     /// How its copies may be turned, degrees.
     pub turns: Vec<f64>,
     /// The number of its first blank among all of the job's.
     pub first: usize,
 }
 
+impl Deref for OnGround {
+    type Target = Faced;
+
+    fn deref(&self) -> &Faced {
+        &self.drawn.faced
+    }
+}
+
 /// A job's pieces with the page they go onto.
 pub(crate) struct Ground {
-    pub pieces: Vec<Drawn>,
+    pub pieces: Vec<OnGround>,
     pub marks: Marks,
     pub windows: Windows,
-    /// The card of each blank, where that is not the job's.
-    pub cards: Vec<Option<RecordId>>,
+    /// The card of each blank.
+    pub cards: Vec<RecordId>,
+}
+
+/// Draws a job's pieces and prints their faces.
+///
+/// # Errors
+/// Figures that cannot be worked with.
+pub(crate) fn draw(
+    job: &Job,
+    records: &Records<'_>,
+    memory: &dyn Memory,
+) -> Result<Vec<Drawn>, Vec<InputError>> {
+    let several = job.pieces.len() > 1 || job.pieces.iter().any(|piece| piece.copies > 1);
+    let most_bleed = if several { job.sheet.spacing / 2.0 } else { f64::INFINITY };
+    let one = |number: usize, piece: &JobPiece| {
+        let caliper = records.stocks[number].caliper;
+        let input = FormInput { form: &piece.form, caliper, unit: job.unit };
+        let (form_key, formed) = input.made(memory)?;
+        let parts = formed.flat.parts.iter();
+        let on_liner: Vec<bool> = parts.map(|part| records.has_liner(number, part)).collect();
+        let face = piece.face.as_ref();
+        let input = FaceInput {
+            form: form_key,
+            face,
+            bleed: face.map_or(0.0, |face| face.bleed.min(most_bleed).max(0.0)),
+            on_liner: &on_liner,
+            through: piece.form.through,
+            unit: job.unit,
+        };
+        let (face_key, faced) = input.made(&formed, memory)?;
+        Ok(Drawn { job_piece: piece.clone(), formed, form_key, faced, face_key })
+    };
+    let mut faults = Faults::default();
+    let mut all = Vec::new();
+    for (number, piece) in job.pieces.iter().enumerate() {
+        let drawn: Result<Drawn, Vec<InputError>> = one(number, piece);
+        let own = |errors: Vec<InputError>| -> Vec<InputError> {
+            errors.into_iter().map(|error| error.below(&piece.path())).collect()
+        };
+        all.extend(faults.take(drawn.map_err(own)));
+    }
+    faults.or(all)
 }
 
 impl Ground {
+    /// Draws a job's pieces and gets their page ready.
     pub(crate) fn new(
         job: &Job,
         records: &Records<'_>,
         memory: &dyn Memory,
     ) -> Result<Self, Vec<InputError>> {
+        draw(job, records, memory).map(|drawn| Self::of(job, records, drawn))
+    }
+
+    /// The page for these pieces of a job.
+    pub(crate) fn of(job: &Job, records: &Records<'_>, drawn: Vec<Drawn>) -> Self {
         let plan = &job.sheet;
         let page = plan.page();
         let machines = records.machines();
@@ -57,49 +119,51 @@ impl Ground {
             place_marks(set, page, machines.printable(page, plan.orientation), NO_CODE)
         });
         let windows = machines.windows(page, plan.orientation, &marks);
-        let several = job.pieces.len() > 1 || job.pieces.iter().any(|piece| piece.copies > 1);
-        let most_bleed = if several { plan.spacing / 2.0 } else { f64::INFINITY };
         let mut ground = Self { pieces: Vec::new(), marks, windows, cards: Vec::new() };
-        let mut errors = Vec::new();
-        for (number, (piece, stock)) in job.pieces.iter().zip(&records.stocks).enumerate() {
-            let key = FormKey { form: piece.form.clone(), caliper: stock.caliper, unit: job.unit };
-            match memory.formed(key) {
-                Ok(formed) => {
-                    let mut flat = formed.flat.clone();
-                    for part in &mut flat.parts {
-                        part.on_liner = records.has_liner(number, part);
-                        if part.on_liner && !piece.form.through {
-                            part.edge = LineKind::KissCut;
-                        }
-                    }
-                    let arts: Vec<Art> = piece.face.as_ref().map_or_else(Vec::new, |face| {
-                        flat.parts.iter().map(|part| face.print(part, most_bleed)).collect()
-                    });
-                    let blanks = blanks(&flat, &arts);
-                    if blanks.len() < flat.parts.len() || blanks.is_empty() {
-                        errors.push(no_outline().below(&piece.path()));
-                        continue;
-                    }
-                    let turns = turns(plan, stock.grain, flat.folds, &blanks, &ground.windows);
-                    let first = ground.cards.len();
-                    ground.cards.extend(flat.parts.iter().map(|part| {
-                        let card = part.stock.as_ref().unwrap_or(&piece.stock);
-                        (*card != job.pieces[0].stock).then(|| card.clone())
-                    }));
-                    ground.pieces.push(Drawn {
-                        job_piece: piece.clone(),
-                        formed,
-                        flat,
-                        arts,
-                        blanks,
-                        turns,
-                        first,
-                    });
-                }
-                Err(own) => errors.extend(own.into_iter().map(|error| error.below(&piece.path()))),
+        for (drawn, stock) in drawn.into_iter().zip(&records.stocks) {
+            let (flat, blanks) = (&drawn.faced.flat, &drawn.faced.blanks);
+            let turns = turns(plan, stock.grain, flat.folds, blanks, &ground.windows);
+            let first = ground.cards.len();
+            let own = &drawn.job_piece.stock;
+            let cards = flat.parts.iter().map(|part| part.stock.as_ref().unwrap_or(own).clone());
+            ground.cards.extend(cards);
+            ground.pieces.push(OnGround { drawn, turns, first });
+        }
+        ground
+    }
+
+    /// The blanks as a layout names them.
+    pub(crate) fn laid_blanks(&self) -> Vec<LaidBlank> {
+        let named = self.blanks().map(|(piece, at)| LaidBlank {
+            piece: piece.drawn.job_piece.id.clone(),
+            part: piece.flat.parts[at].id.clone(),
+            outline: Some(piece.outlines[at].clone()),
+        });
+        named.collect()
+    }
+
+    /// The number of a blank among all of the job's.
+    pub(crate) fn number(&self, piece: &PieceId, part: &PartId) -> Option<usize> {
+        self.blanks().position(|(own, at)| {
+            own.drawn.job_piece.id == *piece && own.flat.parts[at].id == *part
+        })
+    }
+
+    /// The cards, each once, in the order of the blanks.
+    pub(crate) fn each_card(&self) -> Vec<&RecordId> {
+        let mut cards: Vec<&RecordId> = Vec::new();
+        for card in &self.cards {
+            if !cards.contains(&card) {
+                cards.push(card);
             }
         }
-        if errors.is_empty() { Ok(ground) } else { Err(errors) }
+        cards
+    }
+
+    /// The card of a run of sheets: that of what lies on them.
+    pub(crate) fn card_of(&self, run: &SheetRun) -> &RecordId {
+        let part = run.placements.first().map_or(0, |at| at.part);
+        &self.cards[part]
     }
 
     /// True in a job of one piece.
@@ -108,7 +172,7 @@ impl Ground {
     }
 
     /// Every blank of every piece with its number: the piece, and which of its blanks.
-    pub(crate) fn blanks(&self) -> impl Iterator<Item = (&Drawn, usize)> {
+    pub(crate) fn blanks(&self) -> impl Iterator<Item = (&OnGround, usize)> {
         self.pieces.iter().flat_map(|piece| (0..piece.blanks.len()).map(move |at| (piece, at)))
     }
 
@@ -124,37 +188,19 @@ impl Ground {
     }
 
     /// True when a blank fits somewhere.
-    pub(crate) fn holds(&self, piece: &Drawn, at: usize) -> bool {
+    pub(crate) fn holds(&self, piece: &OnGround, at: usize) -> bool {
         fits_somewhere(&piece.blanks[at], &self.windows, &piece.turns)
     }
 
     /// The blank that fits nowhere, or else the largest: the piece, and which of its blanks.
-    pub(crate) fn critical(&self) -> (&Drawn, usize) {
-        let area = |(piece, at): &(&Drawn, usize)| piece.flat.parts[*at].bounds.area();
-        let by_area = |a: &(&Drawn, usize), b: &(&Drawn, usize)| area(a).total_cmp(&area(b));
+    pub(crate) fn critical(&self) -> (&OnGround, usize) {
+        let area = |(piece, at): &(&OnGround, usize)| piece.flat.parts[*at].bounds.area();
+        let by_area = |a: &(&OnGround, usize), b: &(&OnGround, usize)| area(a).total_cmp(&area(b));
         let several = self.cards.len() > 1;
         let misfit =
             self.blanks().filter(|(piece, at)| several && !self.holds(piece, *at)).max_by(by_area);
         misfit.or_else(|| self.blanks().max_by(by_area)).unwrap_or((&self.pieces[0], 0))
     }
-}
-
-fn blanks(flat: &Flat, arts: &[Art]) -> Vec<Piece> {
-    let bare = Region::empty();
-    let parts = flat.parts.iter().enumerate();
-    parts
-        .filter_map(|(at, part)| {
-            Piece::new(&part.outline, arts.get(at).map_or(&bare, |art| &art.printed))
-        })
-        .collect()
-}
-
-fn no_outline() -> InputError {
-    InputError::plain(
-        "form",
-        "A blank has no outline",
-        Remedy::advice("Give the piece a length, a width and a height"),
-    )
 }
 
 /// True when the grain runs from top to bottom of the page, `None` when nobody knows.

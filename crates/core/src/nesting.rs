@@ -1,13 +1,13 @@
 //! A job's copies, nested: each card's blanks on sheets of their own, locked copies left where they are.
 
 use crate::error::{Faults, InputError, Remedy};
-use crate::formed::Forgetful;
 use crate::ground::Ground;
 use crate::job::Job;
+use crate::memory::Forgetful;
 use crate::records::Records;
 use crate::sheet::nest::{Found, NestAsk, NestBlank, Turns, Watch, nest};
-use crate::sheet::{Kept, Made, SheetRun, Turning, standing};
-use crate::workshop::{RecordId, Workshop};
+use crate::sheet::{Kept, Made, Named, SheetRun, Turning, number_copies, standing};
+use crate::workshop::Workshop;
 
 /// Moves that the slowest machine the budgets were made for tries in a second; a faster one is done
 /// sooner, with the same layout.
@@ -37,19 +37,13 @@ pub fn nest_job(
     faults.or(())?;
     let ground = Ground::new(job, &records, &Forgetful)?;
     let plan = &job.sheet;
-    let blanks = ground.cards.len();
-    let kept = plan.kept.as_ref().filter(|kept| kept.blanks == blanks);
+    let kept = plan.kept.as_ref().and_then(|kept| Named::of(kept, &ground));
     let locked: Vec<SheetRun> = kept
-        .map_or(&[] as &[SheetRun], |kept| &kept.runs)
-        .iter()
+        .map_or_else(Vec::new, |kept| kept.runs)
+        .into_iter()
         .map(|run| SheetRun {
-            placements: run
-                .placements
-                .iter()
-                .copied()
-                .filter(|at| at.locked && at.part < blanks)
-                .collect(),
-            ..run.clone()
+            placements: run.placements.into_iter().filter(|at| at.locked).collect(),
+            ..run
         })
         .filter(|run| !run.placements.is_empty())
         .collect();
@@ -63,12 +57,8 @@ pub fn nest_job(
             Remedy::advice("Move them apart, or unlock one of each pair"),
         )]);
     }
-    let mut cards: Vec<&Option<RecordId>> = Vec::new();
-    for card in &ground.cards {
-        if !cards.contains(&card) {
-            cards.push(card);
-        }
-    }
+    let cards = ground.each_card();
+    let blanks = ground.laid_blanks();
     let share = 1.0 / f64::from(u32::try_from(cards.len()).unwrap_or(1));
     #[expect(
         clippy::cast_possible_truncation,
@@ -90,29 +80,29 @@ pub fn nest_job(
                     } else {
                         Turns::These(piece.turns.clone())
                     },
-                    wanted: piece.job_piece.copies,
+                    wanted: piece.drawn.job_piece.copies,
                 })
                 .collect(),
             windows: &ground.windows,
             spacing: plan.spacing,
-            locked: locked.iter().filter(|run| run.stock == **card).cloned().collect(),
+            locked: locked.iter().filter(|run| ground.card_of(run) == *card).cloned().collect(),
             amount: plan.amount,
             seed: plan.search.seed,
             effort,
         };
         let before = f64::from(u32::try_from(at).unwrap_or(0)) * share;
-        let part = Part { watch, card, done: runs.clone(), before, share };
+        let part = Part { watch, done: runs.clone(), before, share };
         let nested = nest(&ask, &part);
         is_complete &= nested.is_complete;
-        runs.extend(nested.runs.into_iter().map(|run| SheetRun { stock: (*card).clone(), ..run }));
+        runs.extend(nested.runs);
     }
+    number_copies(&mut runs);
     Ok(NestedJob { kept: Kept { made: Made::Nested, blanks, runs }, is_complete })
 }
 
 /// Watches one card's search for whoever watches the whole.
 struct Part<'a> {
     watch: &'a dyn Watch,
-    card: &'a Option<RecordId>,
     done: Vec<SheetRun>,
     before: f64,
     share: f64,
@@ -124,8 +114,8 @@ impl Watch for Part<'_> {
     }
 
     fn found(&self, found: &Found<'_>) {
-        let own = found.runs.iter().map(|run| SheetRun { stock: self.card.clone(), ..run.clone() });
-        let runs: Vec<SheetRun> = self.done.iter().cloned().chain(own).collect();
+        let mut runs: Vec<SheetRun> = self.done.iter().chain(found.runs).cloned().collect();
+        number_copies(&mut runs);
         self.watch.found(&Found { runs: &runs, done: self.before + self.share * found.done });
     }
 }

@@ -134,7 +134,7 @@ impl<'a> Folded<'a> {
             let place = up * Affine::translate(part.at);
             part.panels.iter().map(move |panel| (place * panel.frame).inverse())
         });
-        let pose = Pose::at(&piece.fold, piece.fold.closed());
+        let pose = Pose::at(&piece.formed.fold, piece.formed.fold.closed());
         Self { piece, pose, to_plates: to_plates.collect() }
     }
 
@@ -147,7 +147,7 @@ impl<'a> Folded<'a> {
         let (here, there) = (self.pose.normal(one), self.pose.normal(other));
         let turn = way.dot(&here.cross(&there)).atan2(here.dot(&there)).to_degrees();
         // Half a turn is the same either way round in space: the hinge tells which it was.
-        let panels = &self.piece.fold.panels;
+        let panels = &self.piece.formed.fold.panels;
         let hung = [(one, other), (other, one)].into_iter().find_map(|(parent, child)| {
             let hang = panels[child].hang?;
             (hang.0 == parent).then_some(panels[child].fold)
@@ -164,7 +164,7 @@ fn slits(flat: &Flat, up: Affine) -> Vec<Vec<Point>> {
     let mut found = Vec::new();
     for part in &flat.parts {
         let place = up * Affine::translate(part.at);
-        let open = part.lines.iter().filter(|line| line.kind == LineKind::Cut);
+        let open = part.strokes.iter().filter(|line| line.kind == LineKind::Cut);
         for line in open {
             let closed = line.path.elements().last() == Some(&PathEl::ClosePath);
             if !closed {
@@ -177,22 +177,14 @@ fn slits(flat: &Flat, up: Affine) -> Vec<Vec<Point>> {
 
 /// The straight pieces of lines that part panels.
 fn kinds(flat: &Flat, up: Affine) -> Vec<(LineKind, Point, Point)> {
-    flat.lines()
+    flat.strokes()
         .into_iter()
-        .filter(|line| line.path.elements().last() != Some(&PathEl::ClosePath))
-        .flat_map(|line| {
-            let subpaths: Vec<BezPath> =
-                line.path.subpaths().map(|part| BezPath::from_vec(part.to_vec())).collect();
-            let kind = line.kind;
-            // A perforation stands for its whole line; a curved crease for its chord, on which it folds.
-            let ends = if kind == LineKind::Perforation {
-                let first = subpaths.first().and_then(ends_of).map(|ends| ends.0);
-                let last = subpaths.last().and_then(ends_of).map(|ends| ends.1);
-                first.zip(last).into_iter().collect::<Vec<_>>()
-            } else {
-                subpaths.iter().filter_map(ends_of).collect()
-            };
-            ends.into_iter().map(move |(from, to)| (kind, up * from, up * to))
+        .filter(|stroke| !stroke.is_closed())
+        .flat_map(|stroke| {
+            let subpaths = stroke.path.subpaths().map(|part| BezPath::from_vec(part.to_vec()));
+            // A curved crease stands for its chord, on which it folds.
+            let ends: Vec<(Point, Point)> = subpaths.filter_map(|path| ends_of(&path)).collect();
+            ends.into_iter().map(move |(from, to)| (stroke.kind, up * from, up * to))
         })
         .collect()
 }

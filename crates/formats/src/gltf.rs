@@ -22,7 +22,7 @@ const METRE: f64 = 0.001;
 /// The closed piece, its printed side in `printed` and its other side in `card` (both `#rrggbb`).
 #[must_use]
 pub fn folded_gltf(name: &str, piece: &PreparedPiece, printed: &str, card: &str) -> String {
-    let model = &piece.fold;
+    let model = &piece.formed.fold;
     let pose = Pose::at(model, model.closed());
     let mut file = File::default();
     let (mut nodes, mut meshes) = (Vec::new(), Vec::new());

@@ -9,7 +9,7 @@ use aptum_core::fold::{Pose, panel_mesh, stood};
 /// The closed piece.
 #[must_use]
 pub fn folded_obj(piece: &PreparedPiece) -> String {
-    let model = &piece.fold;
+    let model = &piece.formed.fold;
     let pose = Pose::at(model, model.closed());
     let mut text = "# millimetres, y up\n".to_owned();
     let mut before = 1;

@@ -3,7 +3,6 @@
 use std::fmt::Write;
 
 use aptum_core::geometry::path_text;
-use aptum_core::tooling::CutPlan;
 use aptum_core::{Job, LineKind, Prepared};
 
 use crate::line_style::line_style;
@@ -40,7 +39,7 @@ pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -
         format_args!("<rect id=\"page\" x=\"0\" y=\"0\" width=\"{width}\" height=\"{height}\"/>"),
     );
     line(&mut svg, format_args!("</g>"));
-    let plan = CutPlan::of(prepared, placements);
+    let plan = prepared.plan(placements);
     for kind in LineKind::IN_ORDER {
         let mut strokes = plan.of_kind(kind).peekable();
         if strokes.peek().is_none() {

@@ -69,7 +69,7 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
         let mut add = |name: &str, kind| all.push(file(format!("{number}{name}"), 1, kind));
         add("flat.dxf", OutputKind::FlatDxf(piece));
         add("flat.fold", OutputKind::FlatFold(piece));
-        if !drawn.fold.is_flat() {
+        if !drawn.formed.fold.is_flat() {
             add("folded.gltf", OutputKind::FoldedGltf(piece));
             add("folded.obj", OutputKind::FoldedObj(piece));
         }

@@ -1,73 +1,57 @@
-//! What was made lately: jobs as they were last prepared, since what is opened, saved or downloaded has mostly been
-//! prepared a moment ago; and forms in their cards, so that a change of the sheet or the face folds no carton.
+//! What stages made lately, by their keys, within a budget of bytes: what is opened, saved or downloaded has mostly
+//! been made a moment ago, and a change of the sheet or the face folds no carton.
 
-use std::collections::VecDeque;
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, LazyLock};
 
-use aptum_core::formed::{FormKey, Formed, Memory};
+use aptum_core::memory::{Key, Made, Memory};
+use aptum_core::tooling::CutPlan;
 use aptum_core::{InputError, Job, Prepared, Workshop, prepare_with};
+use quick_cache::Weighter;
+use quick_cache::sync::Cache;
 
-/// So many are kept; the one that has not been asked for the longest goes.
-const MOST: usize = 24;
+/// So much is kept, bytes; what has not been asked for the longest goes.
+const BUDGET: u64 = 96 << 20;
 
-/// A job with what was made of it.
-struct Kept {
-    job: Job,
-    workshop: Workshop,
-    prepared: Arc<Prepared>,
-}
+/// About how many results that is.
+const USUAL: usize = 1000;
 
-/// So many forms are kept.
-const MOST_FORMS: usize = 96;
+#[derive(Clone)]
+struct Bytes;
 
-/// Forms in their cards, the one asked for last first.
-struct Forms;
-
-static FORMS: Mutex<VecDeque<(FormKey, Arc<Formed>)>> = Mutex::new(VecDeque::new());
-
-impl Memory for Forms {
-    fn formed(&self, key: FormKey) -> Result<Arc<Formed>, Vec<InputError>> {
-        let shelf = || FORMS.lock().unwrap_or_else(PoisonError::into_inner);
-        {
-            let mut kept = shelf();
-            let at = kept.iter().position(|(known, _)| *known == key);
-            if let Some(found) = at.and_then(|at| kept.remove(at)) {
-                let formed = found.1.clone();
-                kept.push_front(found);
-                return Ok(formed);
-            }
-        }
-        let formed = Arc::new(Formed::new(&key)?);
-        let mut kept = shelf();
-        kept.push_front((key, formed.clone()));
-        kept.truncate(MOST_FORMS);
-        Ok(formed)
+impl Weighter<Key, Made> for Bytes {
+    fn weight(&self, _: &Key, made: &Made) -> u64 {
+        u64::try_from(made.weight()).unwrap_or(u64::MAX).max(1)
     }
 }
 
-static KEPT: Mutex<VecDeque<Kept>> = Mutex::new(VecDeque::new());
+/// The shelf.
+struct Shelf(Cache<Key, Made, Bytes>);
 
-/// What [`prepare_with`] makes of a job; kept, so that the same job with the same records is not prepared again.
+static SHELF: LazyLock<Shelf> = LazyLock::new(|| Shelf(Cache::with_weighter(USUAL, BUDGET, Bytes)));
+
+impl Memory for Shelf {
+    /// Who asks for what is being made waits for it.
+    fn recall(
+        &self,
+        key: Key,
+        make: &dyn Fn() -> Result<Made, Vec<InputError>>,
+    ) -> Result<Made, Vec<InputError>> {
+        self.0.get_or_insert_with(&key, make)
+    }
+}
+
+/// What [`prepare_with`] makes of a job; no stage is made again that was made lately from the same.
 ///
 /// # Errors
 /// As [`prepare_with`].
-pub fn prepared(job: &Job, workshop: &Workshop) -> Result<Arc<Prepared>, Vec<InputError>> {
-    let shelf = || KEPT.lock().unwrap_or_else(PoisonError::into_inner);
-    {
-        let mut kept = shelf();
-        let at = kept.iter().position(|kept| kept.job == *job && kept.workshop == *workshop);
-        if let Some(found) = at.and_then(|at| kept.remove(at)) {
-            let prepared = found.prepared.clone();
-            kept.push_front(found);
-            return Ok(prepared);
-        }
-    }
-    let prepared = Arc::new(prepare_with(job, workshop, &Forms)?);
-    let new = Kept { job: job.clone(), workshop: workshop.clone(), prepared: prepared.clone() };
-    let mut kept = shelf();
-    kept.push_front(new);
-    kept.truncate(MOST);
-    Ok(prepared)
+pub fn prepared(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputError>> {
+    prepare_with(job, workshop, &*SHELF)
+}
+
+/// The cut plan of a run of a job's sheets; `None` where there is no such run.
+#[must_use]
+pub fn planned(prepared: &Prepared, run: usize) -> Option<(Key, Arc<CutPlan>)> {
+    prepared.planned(run, &*SHELF)
 }
 
 #[cfg(test)]
@@ -75,23 +59,35 @@ pub fn prepared(job: &Job, workshop: &Workshop) -> Result<Arc<Prepared>, Vec<Inp
 mod tests {
     use super::*;
 
+    fn tomato() -> (Job, Workshop) {
+        (
+            serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json")).unwrap(),
+            serde_json::from_str(include_str!("../../../demo/workshop.json")).unwrap(),
+        )
+    }
+
     #[test]
     fn only_the_same_job_with_the_same_records_is_answered_from_the_shelf() {
-        let workshop: Workshop =
-            serde_json::from_str(include_str!("../../../demo/workshop.json")).unwrap();
-        let job: Job =
-            serde_json::from_str(include_str!("../../../demo/jobs/tomato-carton.json")).unwrap();
+        let (job, workshop) = tomato();
         let first = prepared(&job, &workshop).unwrap();
-        assert!(Arc::ptr_eq(&first, &prepared(&job, &workshop).unwrap()));
+        assert!(Arc::ptr_eq(&first.laid, &prepared(&job, &workshop).unwrap().laid));
 
         let mut more = job.clone();
         more.pieces[0].copies += 1;
         let more = prepared(&more, &workshop).unwrap();
         assert_eq!(more.layout.laid, first.layout.laid + 1);
+        assert!(Arc::ptr_eq(&first.pieces[0].faced, &more.pieces[0].faced));
 
         let mut thicker = workshop.clone();
         thicker.stocks.get_mut(&job.pieces[0].stock).unwrap().caliper += 0.1;
         let thicker = prepared(&job, &thicker).unwrap();
         assert_ne!(thicker.first().flat.sizes.outside, first.first().flat.sizes.outside);
+    }
+
+    #[test]
+    fn a_refused_job_is_refused_again() {
+        let (mut job, workshop) = tomato();
+        job.pieces[0].form.figures.insert("length".into(), Some(-1.0));
+        assert_eq!(prepared(&job, &workshop).unwrap_err(), prepared(&job, &workshop).unwrap_err());
     }
 }

@@ -6,6 +6,7 @@ import type {
   BinnedJob,
   BlobView,
   CatalogueEntry,
+  FieldChange,
   FileInfo,
   FoldAsk,
   FoldedDrawing,
@@ -18,6 +19,7 @@ import type {
   Meta,
   OpenJob,
   OrderChoice,
+  PlannedLines,
   Preview,
   Problem,
   ReadLength,
@@ -28,6 +30,7 @@ import type {
   Workshop,
   WorkshopState,
 } from './generated/types';
+import { known, wholeJob, wholePreview } from './views';
 
 /** A request that did not succeed. */
 export class Failure extends Error {
@@ -88,6 +91,9 @@ export function asProblem(text: string, answer: Response): Problem {
   }
 }
 
+const open = async (method: string, path: string, body?: unknown) =>
+  wholeJob(await call<OpenJob>(method, path, body));
+
 export const api = {
   meta: () => call<Meta>('GET', '/meta'),
   workshop: () => call<Workshop>('GET', '/workshop'),
@@ -117,23 +123,31 @@ export const api = {
   orderChoices: (job: Job, signal: AbortSignal) =>
     call<OrderChoice[]>('POST', '/order', job, signal),
   jobs: () => call<JobSummary[]>('GET', '/jobs'),
-  createJob: (job: Job) => call<OpenJob>('POST', '/jobs', job),
-  importJob: (file: Blob) => call<OpenJob>('POST', '/jobs/import', file),
-  openJob: (id: number) => call<OpenJob>('GET', `/jobs/${id}`),
-  saveJob: (id: number, version: number, job: Job) =>
-    call<OpenJob>('PUT', `/jobs/${id}`, { version, job }),
-  undo: (id: number, version: number) => call<OpenJob>('POST', `/jobs/${id}/undo`, { version }),
-  redo: (id: number, version: number) => call<OpenJob>('POST', `/jobs/${id}/redo`, { version }),
-  copyJob: (id: number) => call<OpenJob>('POST', `/jobs/${id}/copy`),
+  createJob: (job: Job) => open('POST', '/jobs', job),
+  importJob: (file: Blob) => open('POST', '/jobs/import', file),
+  openJob: (id: number) => open('GET', `/jobs/${id}`),
+  saveJob: (id: number, version: number, changes: FieldChange[]) =>
+    open('PUT', `/jobs/${id}`, { version, changes, known: known() }),
+  undo: (id: number, version: number) =>
+    open('POST', `/jobs/${id}/undo`, { version, known: known() }),
+  redo: (id: number, version: number) =>
+    open('POST', `/jobs/${id}/redo`, { version, known: known() }),
+  copyJob: (id: number) => open('POST', `/jobs/${id}/copy`),
   binned: () => call<BinnedJob[]>('GET', '/bin'),
   emptyBin: () => call<number>('DELETE', '/bin'),
   removeJob: (id: number) => call<number>('DELETE', `/bin/${id}`),
   enter: (passphrase: string) => call<boolean>('POST', '/enter', { passphrase }),
   binJob: (id: number) => call<undefined>('DELETE', `/jobs/${id}`),
-  unbinJob: (id: number) => call<OpenJob>('POST', `/jobs/${id}/unbin`),
+  unbinJob: (id: number) => open('POST', `/jobs/${id}/unbin`),
   addBlob: (file: Blob) => call<BlobView>('POST', '/blobs', file),
   files: (id: number) => call<FileInfo[]>('GET', `/jobs/${id}/files`),
-  preview: (job: Job, signal: AbortSignal) => call<Preview>('POST', '/preview', job, signal),
+  preview: async (job: Job, changes: FieldChange[], signal?: AbortSignal) => {
+    const draft = { job, changes, known: known() };
+    const seen = await call<Preview>('POST', '/preview', draft, signal);
+    return { job: seen.job ?? job, preview: wholePreview(seen) };
+  },
+  plan: (job: Job, run: number, signal: AbortSignal) =>
+    call<PlannedLines[]>('POST', '/plan', { job, run }, signal),
   catalogue: (hand: AtHand) => call<CatalogueEntry[]>('POST', '/catalogue', hand),
   fold: (ask: FoldAsk, signal: AbortSignal) => call<FoldView>('POST', '/fold', ask, signal),
   folded: (moment: FoldMoment, signal: AbortSignal) =>

@@ -1,30 +1,37 @@
-/**
- * Setting fields of a job by their dotted paths, as checks and remedies name them: a segment is a field's name, or
- * the id of one of a list's members; of members without ids, the place.
- */
-import type { Change, Job } from './generated/types';
+/** Changes of a job's fields by their dotted paths; the server makes them. */
+import type { FieldChange } from './generated/types';
 
-type Json = Record<string, unknown>;
+/** Sets a field; `null` goes back to the trade's default. */
+export const set = (field: string, value: unknown): FieldChange => ({ field, value });
 
-/** The job with one field set; what it does not touch stays the same object. */
-export function withField(job: Job, field: string, value: unknown): Job {
-  return set(job, field.split('.'), value) as unknown as Job;
-}
+/** Puts a member at the end of a list. */
+export const add = (field: string, value: unknown): FieldChange => ({ field, value, doing: 'add' });
 
-/** The job with several fields set. */
-export function withChanges(job: Job, changes: Change[]): Job {
-  return changes.reduce((changed, { field, value }) => withField(changed, field, value), job);
-}
+/** Takes a member out of its list. */
+export const remove = (field: string): FieldChange => ({ field, doing: 'remove' });
 
-function set(object: Json, [name, ...rest]: string[], value: unknown): Json {
-  if (name === undefined) return object;
-  const put = (inner: unknown) =>
-    rest.length > 0 ? set((inner ?? {}) as Json, rest, value) : value;
-  if (Array.isArray(object)) {
-    const members = object as unknown[];
-    const byId = members.findIndex((member) => (member as Json | null)?.['id'] === name);
-    const at = byId < 0 ? Number(name) : byId;
-    return members.map((member, index) => (index === at ? put(member) : member)) as never;
+/** Moves a member so many places on in its list, or back. */
+export const move = (field: string, by: number): FieldChange => ({
+  field,
+  value: by,
+  doing: 'move',
+});
+
+const isSet = ({ doing }: FieldChange) => (doing ?? 'set') === 'set';
+
+/** True where setting one field leaves the other as it is, whichever comes first. */
+const areApart = (one: string, other: string) =>
+  !`${one}.`.startsWith(`${other}.`) && !`${other}.`.startsWith(`${one}.`);
+
+/** Changes with one more: what it sets anew is set once, so that a long drag stays one change. */
+export function withChange(changes: FieldChange[], next: FieldChange): FieldChange[] {
+  if (isSet(next)) {
+    for (let at = changes.length - 1; at >= 0; at -= 1) {
+      const known = changes[at] as FieldChange;
+      if (!isSet(known)) break;
+      if (known.field === next.field) return changes.with(at, next);
+      if (!areApart(known.field, next.field)) break;
+    }
   }
-  return { ...object, [name]: put(object[name]) };
+  return [...changes, next];
 }

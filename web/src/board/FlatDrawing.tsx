@@ -1,5 +1,5 @@
 /** One piece laid flat: card, art, panels, lines by kind. */
-import type { FlatView } from '../api/generated/types';
+import type { FlatView } from '../api/views';
 import { Art } from './Art';
 import type { View } from './view';
 

@@ -22,9 +22,14 @@ interface Props {
 /** The least size at which a pointer finds it, px. */
 const LEAST = 14;
 
+/** After so long a nudge starts from where it lies, ms. */
+const PAUSE = 1000;
+
 export function Handle(props: Props) {
   const { at, size, view, label, isPicked, onPick, onMove, onKeep, onKey, children } = props;
   const from = useRef<{ x: number; y: number } | null>(null);
+  // Where nudges are taking it: presses come faster than the server answers.
+  const going = useRef<{ to: [number, number]; at: number } | null>(null);
   const [width, height] = size.map((mm) => Math.max(LEAST, mm * view.scale)) as [number, number];
   const [x, y] = [at[0] * view.scale + view.x, at[1] * view.scale + view.y];
   return (
@@ -40,6 +45,7 @@ export function Handle(props: Props) {
       onPointerDown={(event) => {
         event.stopPropagation();
         event.currentTarget.setPointerCapture(event.pointerId);
+        going.current = null;
         from.current = { x: event.clientX, y: event.clientY };
         onPick();
       }}
@@ -73,7 +79,12 @@ export function Handle(props: Props) {
         event.preventDefault();
         event.stopPropagation();
         onPick();
-        onMove(...way);
+        const { timeStamp } = event;
+        const before =
+          going.current && timeStamp - going.current.at < PAUSE ? going.current.to : at;
+        const to: [number, number] = [before[0] + way[0], before[1] + way[1]];
+        going.current = { to, at: timeStamp };
+        onMove(to[0] - at[0], to[1] - at[1]);
         onKeep();
       }}
     >

@@ -1,7 +1,8 @@
 /** A sheet with its copies, its marks, and what takes room from it. */
 import { memo, type ReactNode } from 'react';
 
-import type { PartView, Placement, Preview, SheetView } from '../api/generated/types';
+import type { Placement, SheetView, PlannedLines, SheetRun } from '../api/generated/types';
+import type { PartView, Preview } from '../api/views';
 import { Art } from './Art';
 import { HatchPatterns } from './hatches';
 
@@ -11,6 +12,10 @@ export type Shown = 'all' | 'printed' | 'cut';
 /** Every blank of a job, in the order in which placements number them. */
 export const partsOf = (preview: Preview): PartView[] =>
   preview.pieces.flatMap((piece) => piece.flat.parts);
+
+/** The card of a run of sheets: that of what lies on it, or else of the first blank. */
+export const cardOfRun = (run: SheetRun | undefined, parts: PartView[]): string =>
+  (parts[run?.placements[0]?.part ?? 0] ?? parts[0])?.stock ?? '';
 
 interface Props {
   parts: PartView[];
@@ -22,12 +27,14 @@ interface Props {
   hidden?: ReadonlySet<string>;
   onHover?: (name: string | null) => void;
   place?: string | null;
+  /** What is cut, in the order of work, where that is what is shown. */
+  lines?: PlannedLines[];
   /** The copies, where they are not just drawn but handled. */
   copies?: ReactNode;
 }
 
 export function SheetDrawing(props: Props) {
-  const { parts, sheet, run, colour, shown, hidden, onHover, place, copies } = props;
+  const { parts, sheet, run, colour, shown, hidden, onHover, place, copies, lines } = props;
   const [width, height] = sheet.page;
   const placements = sheet.layout.runs[run]?.placements ?? [];
   const notes = sheet.notes[run];
@@ -71,8 +78,11 @@ export function SheetDrawing(props: Props) {
       {shown === 'all' && !hidden?.has('print-window') && (
         <path className="window print-window" d={sheet.print_window} />
       )}
+      {lines?.map((line) => (
+        <path key={line.kind} className={`line ${line.kind}`} d={line.path} />
+      ))}
       {copies ??
-        placements.map((placement) => (
+        (shown === 'cut' ? [] : placements).map((placement) => (
           <PlacedCopy
             key={`${placement.part} ${placement.x} ${placement.y}`}
             placement={placement}
@@ -112,14 +122,13 @@ export const PlacedCopy = memo(function PlacedCopy(props: { placement: Placement
 });
 
 function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Shown }) {
-  const art = shown === 'cut' ? null : part.art;
   return (
     <g id={`blank-${id}`}>
       {shown === 'all' && (
         <path className="copy-card" d={part.outline + part.openings} fillRule="evenodd" />
       )}
-      {art && <Art art={art} />}
-      {shown !== 'printed' && (
+      {part.art && <Art art={part.art} />}
+      {shown === 'all' && (
         <>
           {part.lines.map((line) => (
             <path key={line.kind + line.path} className={`line ${line.kind}`} d={line.path} />

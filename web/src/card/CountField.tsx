@@ -30,9 +30,12 @@ export function CountField({ label, value, errors, onTry, onKeep, onApply }: Pro
     onApply(error);
   };
   const step = (by: number) => {
-    setTyped(null);
-    onTry(Math.max(1, value + by));
-    void onKeep();
+    const from = typed !== null && whole ? Number(typed) : value;
+    const next = String(Math.max(1, from + by));
+    attempt(next);
+    void onKeep().then((isKept) => {
+      if (isKept) setTyped((now) => (now === next ? null : now));
+    });
   };
   const complaint = whole ? null : `“${typed}” is not a whole number: type 1 to 10000`;
   return (

@@ -1,5 +1,5 @@
 /** A figure of the job, as core describes it, in the spec card. */
-import { withChanges, withField } from '../api/fields';
+import { set } from '../api/fields';
 import type { Figure, UnitInfo } from '../api/generated/types';
 import { errorsOf } from '../job/StageProps';
 import type { JobSession } from '../job/useJobSession';
@@ -29,12 +29,12 @@ export function FigureField({ figure, session, unit, least, onFocus }: Props) {
       {...(isNumber ? { measured: figure.kind as 'angle' | 'count' } : {})}
       {...(hasStandard ? { isStandard: figure.own === false } : {})}
       errors={errorsOf(session, field)}
-      onTry={(mm) => session.propose((job) => withField(job, field, mm))}
+      onTry={(mm) => session.propose(set(field, mm))}
       onKeep={() => session.keep()}
       onDrop={session.drop}
-      onStandard={() => void session.keep((job) => withField(job, field, null))}
+      onStandard={() => void session.keep(set(field, null))}
       {...(onFocus ? { onFocus } : {})}
-      onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
+      onApply={(error) => void session.keep(...error.remedy.changes)}
     />
   );
 }

@@ -19,7 +19,7 @@ export function NewJobPage() {
       void navigate(`/jobs/${opened.id}/form`);
     },
   });
-  const start = meta.data?.starting_job;
+  const start = meta.data?.starts.job;
   const first = start?.pieces[0];
   return (
     <div className="jobs-page">

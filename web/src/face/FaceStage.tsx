@@ -1,21 +1,23 @@
 /** Face: what is printed on the piece, layer upon layer. */
 import { useRef, useState } from 'react';
 
-import { withField } from '../api/fields';
+import { set } from '../api/fields';
+import { useMeta } from '../api/queries';
+import type { Face } from '../api/generated/types';
 import { FlatBoard } from '../board/FlatBoard';
 import { FigureField } from '../card/FigureField';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import type { StageProps } from '../job/StageProps';
 import { LayerRows } from './LayerRows';
-import { FIRST, withLayer } from './layers';
+import { layerAdded, type NewLayer } from './layers';
 import { PictureHandles } from './PictureHandles';
 import { usePictures } from './usePictures';
 
 const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
 
-/** The colour that a new layer of colour starts with. */
-const COLOUR = '#e7dcc0';
+/** Until the server has said what a face starts with. */
+const BARE: Face = { bleed: 0, layers: [] };
 
 export function FaceStage(props: StageProps) {
   const { session, piece, unit, notice } = props;
@@ -33,9 +35,11 @@ export function FaceStage(props: StageProps) {
   const panel = faces.some(({ name }) => name === chosenPanel)
     ? chosenPanel
     : (largest?.name ?? '');
-  const pictures = usePictures(session, panel);
-  const add = (layer: Parameters<typeof withLayer>[2]) =>
-    void session.keep((now) => withLayer(now, session, layer));
+  const starts = useMeta().data?.starts;
+  const pictures = usePictures(session, panel, starts?.face ?? BARE);
+  const add = (layer: NewLayer) => {
+    if (starts) void session.keep(...layerAdded(session, layer, starts.face));
+  };
   return (
     <main className="stage">
       <FlatBoard
@@ -71,8 +75,8 @@ export function FaceStage(props: StageProps) {
                 { value: 'bare', label: 'only cut' },
               ]}
               onChoose={(choice) =>
-                void session.keep((now) =>
-                  withField(now, session.at('face'), choice === 'printed' ? FIRST : null),
+                void session.keep(
+                  set(session.at('face'), choice === 'printed' ? starts?.face : null),
                 )
               }
             />
@@ -98,16 +102,14 @@ export function FaceStage(props: StageProps) {
             <button
               type="button"
               className="plain-button"
-              onClick={() =>
-                add({ name: null, kind: 'colour', colour: COLOUR, coverage: 'faces' } as never)
-              }
+              onClick={() => starts && add(starts.colour)}
             >
               add a colour
             </button>
             <button
               type="button"
               className="plain-button"
-              onClick={() => add({ name: null, kind: 'panel-names' } as never)}
+              onClick={() => add({ name: null, kind: 'panel-names' })}
             >
               add panel names
             </button>

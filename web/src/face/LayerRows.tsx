@@ -1,11 +1,12 @@
 /** The layers of a face as ruled rows, in the order in which they are printed; the one in hand is open. */
-import { withField } from '../api/fields';
-import type { Layer, PieceView, UnitInfo } from '../api/generated/types';
+import { move, remove, set } from '../api/fields';
+import type { Layer, UnitInfo } from '../api/generated/types';
+import type { PieceView } from '../api/views';
 import { blobAddress } from '../board/Art';
 import { SwitchField } from '../card/SwitchField';
 import type { PieceSession } from '../job/pieces';
 import { ColourField } from './ColourField';
-import { withLayerMoved, withoutLayer } from './layers';
+import {} from './layers';
 import { PictureFields } from './PictureFields';
 
 interface Props {
@@ -24,8 +25,8 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
         const shown = piece.layers.find(({ id }) => id === layer.id);
         const title = shown?.title ?? layer.kind;
         const isOpen = picked === layer.id;
-        const move = (by: number) =>
-          void session.keep((job) => withLayerMoved(job, session, layer.id, by));
+        const shift = (by: number) =>
+          void session.keep(move(session.at(`face.layers.${layer.id}`), by));
         return (
           <li key={layer.id} className={`layer${isOpen ? ' is-open' : ''}`}>
             <header>
@@ -44,7 +45,7 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
                 className="plain-button"
                 aria-label={`Print ${title} earlier`}
                 disabled={at === 0}
-                onClick={() => move(-1)}
+                onClick={() => shift(-1)}
               >
                 ↑
               </button>
@@ -53,7 +54,7 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
                 className="plain-button"
                 aria-label={`Print ${title} later`}
                 disabled={at === layers.length - 1}
-                onClick={() => move(1)}
+                onClick={() => shift(1)}
               >
                 ↓
               </button>
@@ -63,7 +64,7 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
                 aria-label={`Take ${title} off`}
                 onClick={() => {
                   if (isOpen) onPick(null);
-                  void session.keep((job) => withoutLayer(job, session, layer.id));
+                  void session.keep(remove(session.at(`face.layers.${layer.id}`)));
                 }}
               >
                 ×
@@ -107,10 +108,8 @@ function Fields({ layer, session, piece, unit }: FieldsProps) {
         <>
           <ColourField
             colour={layer.colour}
-            onTry={(colour) => session.propose((now) => withField(now, `${path}.colour`, colour))}
-            onKeep={(colour) =>
-              void session.keep((now) => withField(now, `${path}.colour`, colour))
-            }
+            onTry={(colour) => session.propose(set(`${path}.colour`, colour))}
+            onKeep={(colour) => void session.keep(set(`${path}.colour`, colour))}
           />
           <SwitchField
             name="Carry it"
@@ -120,9 +119,7 @@ function Fields({ layer, session, piece, unit }: FieldsProps) {
               { value: 'faces', label: 'outer panels' },
               { value: 'flaps', label: 'flaps too' },
             ]}
-            onChoose={(coverage) =>
-              void session.keep((now) => withField(now, `${path}.coverage`, coverage))
-            }
+            onChoose={(coverage) => void session.keep(set(`${path}.coverage`, coverage))}
           />
         </>
       );

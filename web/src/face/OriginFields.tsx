@@ -2,7 +2,7 @@
 import { useId, useState } from 'react';
 import { Form } from 'react-bootstrap';
 
-import { withField } from '../api/fields';
+import { set } from '../api/fields';
 import type { Origin } from '../api/generated/types';
 import { Problems } from '../card/Problems';
 import type { PieceSession } from '../job/pieces';
@@ -44,11 +44,9 @@ function Entry({ field, label, text, session }: EntryProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const keep = () => {
     if (typed === null) return;
-    void session
-      .keep((now) => withField(now, field, typed))
-      .then((isKept) => {
-        if (isKept) setTyped(null);
-      });
+    void session.keep(set(field, typed)).then((isKept) => {
+      if (isKept) setTyped(null);
+    });
   };
   return (
     <div className="row-field origin-entry">

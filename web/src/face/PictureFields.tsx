@@ -1,8 +1,9 @@
 /** How a picture lies: its panel, its size by either side, its place; and where it comes from. */
 import { useState } from 'react';
 
-import { withChanges, withField } from '../api/fields';
-import type { PieceView, UnitInfo } from '../api/generated/types';
+import { set } from '../api/fields';
+import type { UnitInfo } from '../api/generated/types';
+import type { PieceView } from '../api/views';
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { LengthField } from '../card/LengthField';
@@ -25,8 +26,7 @@ export function PictureFields({ layer, session, piece, unit, path }: Props) {
   const [isOriginOpen, setOriginOpen] = useState(false);
   const faces = piece.flat.panels.filter(({ role }) => role !== 'glue');
   const shown = piece.layers.find(({ id }) => id === layer.id)?.picture;
-  const keep = (field: string, value: unknown) =>
-    void session.keep((now) => withField(now, `${path}.${field}`, value));
+  const keep = (field: string, value: unknown) => void session.keep(set(`${path}.${field}`, value));
   const side = (by: 'width' | 'height', label: string, at: 0 | 1) => (
     <LengthField
       label={label}
@@ -36,11 +36,11 @@ export function PictureFields({ layer, session, piece, unit, path }: Props) {
       unit={unit}
       isStandard={layer.size.by !== by}
       errors={layer.size.by === by ? errorsOf(session, `${path}.size.mm`) : []}
-      onTry={(mm) => session.propose((now) => withField(now, `${path}.size`, { by, mm }))}
+      onTry={(mm) => session.propose(set(`${path}.size`, { by, mm }))}
       onKeep={() => session.keep()}
       onDrop={session.drop}
       onStandard={() => keep('size', { by: 'panel' })}
-      onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
+      onApply={(error) => void session.keep(...error.remedy.changes)}
     />
   );
   const place = (name: 'x' | 'y', label: string, at: 0 | 1) => (
@@ -80,14 +80,7 @@ export function PictureFields({ layer, session, piece, unit, path }: Props) {
         <button
           type="button"
           className="plain-button"
-          onClick={() =>
-            void session.keep((now) =>
-              withChanges(now, [
-                { field: `${path}.x`, value: 0 },
-                { field: `${path}.y`, value: 0 },
-              ]),
-            )
-          }
+          onClick={() => void session.keep(set(`${path}.x`, 0), set(`${path}.y`, 0))}
         >
           centred
         </button>

@@ -1,12 +1,12 @@
 /** Handles by which pictures are dragged on the flat; arrow keys nudge them, Delete takes them off. */
 import { useRef } from 'react';
 
-import { withChanges } from '../api/fields';
-import type { PieceView } from '../api/generated/types';
+import type { PieceView } from '../api/views';
+import { remove, set } from '../api/fields';
 import { Handle, tenth } from '../board/Handle';
 import type { View } from '../board/view';
 import type { PieceSession } from '../job/pieces';
-import { isPicture, type PictureLayer, withoutLayer } from './layers';
+import { isPicture, type PictureLayer } from './layers';
 
 interface Props {
   session: PieceSession;
@@ -40,11 +40,9 @@ export function PictureHandles({ session, piece, view, picked, onPick }: Props) 
             }}
             onMove={(across, along) => {
               const from = taken.current ?? layer;
-              session.propose((job) =>
-                withChanges(job, [
-                  { field: `${path}.x`, value: tenth(from.x + across) },
-                  { field: `${path}.y`, value: tenth(from.y + along) },
-                ]),
+              session.propose(
+                set(`${path}.x`, tenth(from.x + across)),
+                set(`${path}.y`, tenth(from.y + along)),
               );
             }}
             onKeep={() => void session.keep()}
@@ -52,7 +50,7 @@ export function PictureHandles({ session, piece, view, picked, onPick }: Props) 
               if (event.key !== 'Delete' && event.key !== 'Backspace') return;
               event.preventDefault();
               onPick(null);
-              void session.keep((job) => withoutLayer(job, session, layer.id));
+              void session.keep(remove(path));
             }}
           />
         );

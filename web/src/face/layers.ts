@@ -1,47 +1,19 @@
 /** A face's layers, as they are added, ordered and taken away. */
-import { withField } from '../api/fields';
-import type { BlobView, Face, Job, Layer } from '../api/generated/types';
-import { freeId, type PieceSession } from '../job/pieces';
+import { add, set } from '../api/fields';
+import type { BlobView, Face, FieldChange, Layer } from '../api/generated/types';
+import type { PieceSession } from '../job/pieces';
 
 export type PictureLayer = Extract<Layer, { kind: 'picture' }>;
 
 export const isPicture = (layer: Layer): layer is PictureLayer => layer.kind === 'picture';
 
-/** What a face starts with when it is switched on. */
-export const FIRST: Face = {
-  bleed: 1.5,
-  layers: [{ id: 'l1', name: null, kind: 'panel-names' }],
-};
+/** A layer without the id that the server gives it. */
+export type NewLayer = Omit<Layer, 'id'>;
 
-const layersOf = (job: Job, session: PieceSession): Layer[] =>
-  job.pieces.find(({ id }) => id === session.own.id)?.face?.layers ?? [];
-
-const withLayers = (job: Job, session: PieceSession, layers: Layer[]): Job =>
-  withField(job, session.at('face.layers'), layers);
-
-/** The job with a layer more, above the others. */
-export function withLayer(job: Job, session: PieceSession, layer: Omit<Layer, 'id'>): Job {
-  const face = job.pieces.find(({ id }) => id === session.own.id)?.face;
-  const layers = face?.layers ?? [];
-  const made = { ...layer, id: freeId('l', layers) } as Layer;
-  const next: Face = face ? { ...face, layers: [...layers, made] } : { ...FIRST, layers: [made] };
-  return withField(job, session.at('face'), next);
-}
-
-export const withoutLayer = (job: Job, session: PieceSession, id: string): Job =>
-  withLayers(
-    job,
-    session,
-    layersOf(job, session).filter((layer) => layer.id !== id),
-  );
-
-/** The job with a layer printed so many places later, or earlier. */
-export function withLayerMoved(job: Job, session: PieceSession, id: string, by: number): Job {
-  const layers = [...layersOf(job, session)];
-  const at = layers.findIndex((layer) => layer.id === id);
-  const [moved] = layers.splice(at, 1);
-  if (moved) layers.splice(Math.max(0, at + by), 0, moved);
-  return withLayers(job, session, layers);
+/** What puts a layer above the others, on a face that there may not be yet. */
+export function layerAdded(session: PieceSession, layer: NewLayer, first: Face): FieldChange[] {
+  const begun = session.own.face ? [] : [set(session.at('face'), { ...first, layers: [] })];
+  return [...begun, add(session.at('face.layers'), { ...layer, id: undefined })];
 }
 
 /** A picture that was brought in, whole on its panel. */

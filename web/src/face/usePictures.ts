@@ -2,8 +2,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
+import type { Face } from '../api/generated/types';
 import type { PieceSession } from '../job/pieces';
-import { pictureOn, withLayer } from './layers';
+import { layerAdded, pictureOn } from './layers';
 
 export interface Pictures {
   /** What is on its way. */
@@ -13,12 +14,14 @@ export interface Pictures {
   bring: (file: File, panel: string) => void;
 }
 
-export function usePictures(session: PieceSession, panel: string): Pictures {
+export function usePictures(session: PieceSession, panel: string, face: Face): Pictures {
   const [coming, setComing] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const latest = useRef(session);
+  const first = useRef(face);
   useEffect(() => {
     latest.current = session;
+    first.current = face;
   });
   const bring = useCallback((file: File, on: string) => {
     const run = async () => {
@@ -27,7 +30,7 @@ export function usePictures(session: PieceSession, panel: string): Pictures {
       try {
         const blob = await api.addBlob(file);
         const now = latest.current;
-        await now.keep((job) => withLayer(job, now, pictureOn(blob, file.name, on)));
+        await now.keep(...layerAdded(now, pictureOn(blob, file.name, on), first.current));
       } catch (error) {
         if (!(error instanceof Failure)) throw error;
         setTrouble(`${file.name}: ${error.message}`);

@@ -1,7 +1,8 @@
 /** The folded piece in space: turned by drag, touch and arrow keys, zoomed by wheel, pinch and + −. */
 import { useEffect, useRef } from 'react';
 
-import type { FoldView, PartView } from '../api/generated/types';
+import type { FoldView } from '../api/generated/types';
+import type { PartView } from '../api/views';
 import { FoldScene, type Side } from './scene';
 
 interface Props {

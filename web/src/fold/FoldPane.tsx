@@ -3,7 +3,8 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 
 import { api } from '../api/client';
-import type { FoldView, Form, PartView } from '../api/generated/types';
+import type { FoldView, Form } from '../api/generated/types';
+import type { PartView } from '../api/views';
 import { Switch } from '../card/Switch';
 import { FoldedPicture } from './FoldedPicture';
 import type { Side } from './scene';

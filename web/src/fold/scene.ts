@@ -25,7 +25,8 @@ import {
   WebGLRenderer,
 } from 'three';
 
-import type { FoldView, PartView, PlateView, StandView } from '../api/generated/types';
+import type { FoldView, PlateView, StandView } from '../api/generated/types';
+import type { PartView } from '../api/views';
 import { artTexture } from './texture';
 
 export type Side = 'outside' | 'inside';

@@ -1,7 +1,8 @@
 /** What is printed on a blank, as a texture for its plates. */
 import { CanvasTexture, SRGBColorSpace } from 'three';
 
-import type { ArtView, PartView } from '../api/generated/types';
+import type { ArtView } from '../api/generated/types';
+import type { PartView } from '../api/views';
 import { blobAddress } from '../board/Art';
 
 /** Pixels for a millimetre, and the most on a side. */

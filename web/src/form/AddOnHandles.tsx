@@ -1,7 +1,7 @@
 /** Handles by which add-ons are dragged on the flat; arrow keys nudge them. */
 import { useRef } from 'react';
 
-import { withChanges } from '../api/fields';
+import { set } from '../api/fields';
 import type { AddOn, PanelView } from '../api/generated/types';
 import { Handle, tenth } from '../board/Handle';
 import type { View } from '../board/view';
@@ -40,11 +40,9 @@ export function AddOnHandles({ session, panels, view, picked, onPick }: Props) {
             }}
             onMove={(across, along) => {
               const from = taken.current ?? addOn;
-              session.propose((job) =>
-                withChanges(job, [
-                  { field: `${path}.across`, value: isStrip ? 0 : tenth(from.across + across) },
-                  { field: `${path}.along`, value: tenth(from.along + along) },
-                ]),
+              session.propose(
+                set(`${path}.across`, isStrip ? 0 : tenth(from.across + across)),
+                set(`${path}.along`, tenth(from.along + along)),
               );
             }}
             onKeep={() => void session.keep()}

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 
-import { withField } from '../api/fields';
+import { add, remove, set } from '../api/fields';
 import { useMeta } from '../api/queries';
 import type { AddOn, AddOnInfo, AddOnKind, PanelView, UnitInfo } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
@@ -28,21 +28,15 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
   const on = faces.some(({ name }) => name === panel) ? panel : (faces[0]?.name ?? '');
   const addOns = session.own.form.add_ons ?? [];
 
-  const add = () => {
+  const addOne = () => {
     const size = kinds.find((known) => known.kind === kind)?.size ?? [10, 10];
     const made: AddOn = { kind, panel: on, across: 0, along: 0, width: size[0], height: size[1] };
-    void session.keep((job) => withField(job, session.at('form.add_ons'), [...addOns, made]));
+    void session.keep(add(session.at('form.add_ons'), made));
     onPick(addOns.length);
   };
-  const remove = (index: number) => {
+  const removeOne = (index: number) => {
     onPick(null);
-    void session.keep((job) =>
-      withField(
-        job,
-        session.at('form.add_ons'),
-        addOns.filter((_, at) => at !== index),
-      ),
-    );
+    void session.keep(remove(session.at(`form.add_ons.${index}`)));
   };
   return (
     <Rows title="Added to panels">
@@ -53,7 +47,7 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
           info={kinds.find((known) => known.kind === addOn.kind)}
           isOpen={picked === index}
           onOpen={() => onPick(picked === index ? null : index)}
-          onRemove={() => remove(index)}
+          onRemove={() => removeOne(index)}
         />
       ))}
       {faces.length > 0 && (
@@ -80,7 +74,7 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
               </option>
             ))}
           </select>
-          <Button size="sm" variant="outline-primary" onClick={add}>
+          <Button size="sm" variant="outline-primary" onClick={addOne}>
             Add
           </Button>
         </div>
@@ -102,12 +96,13 @@ interface RowProps {
 }
 
 function Row(props: RowProps) {
+  const starts = useMeta().data?.starts;
   const { addOn, index, info, session, unit, panels, isOpen, onOpen, onRemove } = props;
   const path = session.at(`form.add_ons.${index}`);
   const wrong = session.errors.filter(({ field }) => field.startsWith(`${path}.`));
   const [hasWidth, hasHeight] = info?.measures ?? [true, true];
   const field = (key: 'across' | 'along' | 'width' | 'height' | 'cut' | 'tie', label: string) => {
-    const value = addOn[key] ?? (key === 'cut' ? 3 : 1);
+    const value = addOn[key] ?? starts?.perforation[key as 'cut' | 'tie'] ?? 0;
     return (
       <FigureField
         key={key}
@@ -144,7 +139,7 @@ function Row(props: RowProps) {
               .filter(({ role }) => role === 'face')
               .map(({ name }) => ({ value: name, label: name }))}
             errors={errorsOf(session, `${path}.panel`)}
-            onChoose={(value) => void session.keep((job) => withField(job, `${path}.panel`, value))}
+            onChoose={(value) => void session.keep(set(`${path}.panel`, value))}
           />
           {!isStrip && field('across', 'Right of middle')}
           {field('along', 'Below middle')}

@@ -1,5 +1,6 @@
 /** A layer of another card behind the piece. */
-import { withField } from '../api/fields';
+import { set } from '../api/fields';
+import { useMeta } from '../api/queries';
 import type { UnitInfo, Workshop } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
@@ -9,9 +10,6 @@ import { errorsOf } from '../job/StageProps';
 import type { PieceSession } from '../job/pieces';
 import { named } from '../sheet/records';
 
-/** How far a backing stands out at first, mm. */
-const BORDER = 3;
-
 interface Props {
   session: PieceSession;
   workshop: Workshop;
@@ -20,6 +18,7 @@ interface Props {
 
 export function BackingRows({ session, workshop, unit }: Props) {
   const { backing } = session.own.form;
+  const starts = useMeta().data?.starts;
   const stocks = named(workshop.stocks);
   const other = stocks.find(({ value }) => value !== session.own.stock) ?? stocks[0];
   return (
@@ -34,10 +33,8 @@ export function BackingRows({ session, workshop, unit }: Props) {
             { value: 'with', label: 'second card' },
           ]}
           onChoose={(choice) => {
-            const first = { stock: other?.value ?? session.own.stock, border: BORDER };
-            void session.keep((job) =>
-              withField(job, session.at('form.backing'), choice === 'with' ? first : null),
-            );
+            const first = { stock: other?.value ?? session.own.stock, border: starts?.border ?? 0 };
+            void session.keep(set(session.at('form.backing'), choice === 'with' ? first : null));
           }}
         />
       }
@@ -59,9 +56,7 @@ export function BackingRows({ session, workshop, unit }: Props) {
             value={backing.stock}
             choices={stocks}
             errors={errorsOf(session, session.at('form.backing.stock'))}
-            onChoose={(value) =>
-              void session.keep((job) => withField(job, session.at('form.backing.stock'), value))
-            }
+            onChoose={(value) => void session.keep(set(session.at('form.backing.stock'), value))}
           />
         </>
       )}

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 
-import { withChanges, withField } from '../api/fields';
+import { set } from '../api/fields';
 import { useMeta } from '../api/queries';
 import type { Basis, Dimension, Figure, Form } from '../api/generated/types';
 import { Dimensions } from '../board/Dimensions';
@@ -75,14 +75,9 @@ export function FormStage(props: StageProps) {
   // The same piece measured another way: core says what its sizes are then.
   const measure = (other: Basis) => {
     const sizes = flat.sizes[other];
-    void session.keep((now) =>
-      withChanges(now, [
-        { field: session.at('form.basis'), value: other },
-        ...flat.sizes.keys.map((key, at) => ({
-          field: session.at(`form.${key}`),
-          value: sizes[at] ?? 0,
-        })),
-      ]),
+    void session.keep(
+      set(session.at('form.basis'), other),
+      ...flat.sizes.keys.map((key, at) => set(session.at(`form.${key}`), sizes[at] ?? 0)),
     );
   };
   const choose = (form: Form) => {
@@ -97,7 +92,7 @@ export function FormStage(props: StageProps) {
       ...(labels?.length ? { labels } : {}),
       ...(through ? { through } : {}),
     };
-    void session.keep((now) => withField(now, session.at('form'), kept));
+    void session.keep(set(session.at('form'), kept));
   };
   const row = (figure: Figure) => (
     <FigureField
@@ -208,9 +203,7 @@ export function FormStage(props: StageProps) {
             value={own.stock}
             choices={named(workshop.stocks, own.stock)}
             errors={errorsOf(session, session.at('stock'))}
-            onChoose={(value) =>
-              void session.keep((now) => withField(now, session.at('stock'), value))
-            }
+            onChoose={(value) => void session.keep(set(session.at('stock'), value))}
           />
           {flat.has_liner && (
             <SwitchField
@@ -221,9 +214,7 @@ export function FormStage(props: StageProps) {
                 { value: 'through', label: 'through' },
               ]}
               onChoose={(value) =>
-                void session.keep((now) =>
-                  withField(now, session.at('form.through'), value === 'through'),
-                )
+                void session.keep(set(session.at('form.through'), value === 'through'))
               }
             />
           )}
@@ -231,7 +222,7 @@ export function FormStage(props: StageProps) {
             label="Unit"
             value={job.unit}
             choices={units.map((known) => ({ value: known.unit, label: known.unit }))}
-            onChoose={(value) => void session.keep((now) => withField(now, 'unit', value))}
+            onChoose={(value) => void session.keep(set('unit', value))}
           />
           {flat.parts.map((part) => (
             <Result

@@ -1,8 +1,8 @@
 /** The words on labels, one to a line. */
 import { useState } from 'react';
 
-import { withField } from '../api/fields';
-import type { FlatView } from '../api/generated/types';
+import { set } from '../api/fields';
+import type { FlatView } from '../api/views';
 import { Problems } from '../card/Problems';
 import { Rows } from '../card/SpecCard';
 import { errorsOf } from '../job/StageProps';
@@ -23,7 +23,7 @@ export function Labels({ session, flat }: { session: PieceSession; flat: FlatVie
         onChange={(event) => {
           setTyped(event.target.value);
           const lines = event.target.value === '' ? [] : event.target.value.split('\n');
-          session.propose((job) => withField(job, session.at('form.labels'), lines));
+          session.propose(set(session.at('form.labels'), lines));
         }}
         onBlur={() => {
           if (typed === null) return;

@@ -1,5 +1,6 @@
 /** What the figure in hand measures: the flat, small, with the length lit, and a sentence. */
-import type { Figure, FlatView } from '../api/generated/types';
+import type { Figure } from '../api/generated/types';
+import type { FlatView } from '../api/views';
 
 /** Room for the sketch, px. */
 const [WIDTH, HEIGHT] = [116, 96];

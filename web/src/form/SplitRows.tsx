@@ -1,7 +1,7 @@
 /** A piece in two parts: where it is cut apart, and its join flap. */
 import { Button } from 'react-bootstrap';
 
-import { withField } from '../api/fields';
+import { set } from '../api/fields';
 import type { SplitBy, UnitInfo } from '../api/generated/types';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows } from '../card/SpecCard';
@@ -35,7 +35,7 @@ export function SplitRows({ session, unit }: Props) {
         <Button
           size="sm"
           variant="link"
-          onClick={() => void session.keep((job) => withField(job, session.at('form.split'), null))}
+          onClick={() => void session.keep(set(session.at('form.split'), null))}
         >
           Keep it in one piece
         </Button>

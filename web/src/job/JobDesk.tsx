@@ -3,9 +3,9 @@ import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 
-import { withChanges } from '../api/fields';
-import { useUnit } from '../api/queries';
-import type { Change, OpenJob, Stage, Workshop } from '../api/generated/types';
+import { useUnit, useMeta } from '../api/queries';
+import type { Change, Stage, Workshop } from '../api/generated/types';
+import type { OpenJob } from '../api/views';
 import { FaceStage } from '../face/FaceStage';
 import { FitStrip } from '../fit/FitStrip';
 import { Remedies } from '../fit/Remedies';
@@ -19,7 +19,6 @@ import { PiecePicker } from './PiecePicker';
 import { sessionOf } from './pieces';
 import { Route } from './Route';
 import { Shortcuts } from './Shortcuts';
-import { STAGES } from './stages';
 import type { StageProps } from './StageProps';
 import { Unusable } from './Unusable';
 import { type JobSession, useJobSession } from './useJobSession';
@@ -54,7 +53,7 @@ export function JobDesk({ opened, stage, workshop }: Props) {
     document.title = `${session.job.name} · Aptum`;
   }, [session.job.name]);
 
-  const change = (changes: Change[]) => void session.keep((job) => withChanges(job, changes));
+  const change = (changes: Change[]) => void session.keep(...changes);
   const choose = (id: string | null) => {
     setChosenId(id);
     const place = preview?.checks.find((check) => check.id === id)?.place;
@@ -70,6 +69,7 @@ export function JobDesk({ opened, stage, workshop }: Props) {
   const pieces = preview?.pieces ?? [];
   const piece = pieces.find(({ id }) => id === wanted) ?? pieces[0];
   const own = session.job.pieces.find(({ id }) => id === piece?.id);
+  const stages = useMeta().data?.stages ?? [];
   const isOnPiece = stage === 'form' || stage === 'face';
   return (
     <div className="desk">
@@ -80,7 +80,7 @@ export function JobDesk({ opened, stage, workshop }: Props) {
           </Link>
           <JobName session={session} />
           <h1 className="visually-hidden">
-            {session.job.name}, {STAGES.find((known) => known.stage === stage)?.name}
+            {session.job.name}, {stages.find((known) => known.stage === stage)?.name}
           </h1>
         </div>
         <Route id={opened.id} stage={stage} preview={preview} />
@@ -203,6 +203,7 @@ function Tools({ session, onHelp }: { session: JobSession; onHelp: () => void })
 
 /** Undo, redo, stages by number, and help; not while something is typed. */
 function useKeys(id: number, session: JobSession, onHelp: () => void) {
+  const stages = useMeta().data?.stages;
   const navigate = useNavigate();
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
@@ -220,7 +221,7 @@ function useKeys(id: number, session: JobSession, onHelp: () => void) {
         onHelp();
       } else if (event.altKey && /^[1-4]$/.test(event.key)) {
         event.preventDefault();
-        const station = STAGES[Number(event.key) - 1];
+        const station = stages?.[Number(event.key) - 1];
         if (station) void navigate(`/jobs/${id}/${station.stage}`);
       }
     };

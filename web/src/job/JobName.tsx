@@ -1,14 +1,14 @@
 /** The job's name, edited in place. */
 import { useState } from 'react';
 
-import { withField } from '../api/fields';
+import { set } from '../api/fields';
 import type { JobSession } from './useJobSession';
 
 export function JobName({ session }: { session: JobSession }) {
   const [typed, setTyped] = useState<string | null>(null);
   const finish = () => {
     if (typed !== null && typed.trim() !== '' && typed !== session.job.name) {
-      void session.keep((job) => withField(job, 'name', typed.trim()));
+      void session.keep(set('name', typed.trim()));
     }
     setTyped(null);
   };

@@ -3,15 +3,13 @@ import { Alert, Button } from 'react-bootstrap';
 import { Link, Navigate, useParams } from 'react-router';
 
 import { api } from '../api/client';
-import { useWorkshop } from '../api/queries';
+import { useMeta, useWorkshop } from '../api/queries';
 import { JobDesk } from './JobDesk';
-import { asStage } from './stages';
 
 /** Opens the job that the address names. */
 export function JobPage() {
   const { id: text, stage: name } = useParams();
   const id = Number(text);
-  const stage = asStage(name);
   // Opened afresh each time: what another window did in between must be seen.
   const opened = useQuery({
     queryKey: ['open', id],
@@ -21,8 +19,8 @@ export function JobPage() {
     retry: false,
   });
   const workshop = useWorkshop();
-  const failed = opened.error ?? workshop.error;
-  if (stage === null) return <Navigate to={`/jobs/${id}/form`} replace />;
+  const meta = useMeta();
+  const failed = opened.error ?? workshop.error ?? meta.error;
   if (failed) {
     return (
       <main className="message-page">
@@ -31,6 +29,7 @@ export function JobPage() {
           onClick={() => {
             void opened.refetch();
             void workshop.refetch();
+            void meta.refetch();
           }}
         >
           Try again
@@ -39,8 +38,10 @@ export function JobPage() {
       </main>
     );
   }
-  if (!opened.data || !workshop.data) {
+  if (!opened.data || !workshop.data || !meta.data) {
     return <main className="message-page" aria-busy="true" />;
   }
+  const stage = meta.data.stages.find((known) => known.stage === name)?.stage;
+  if (stage === undefined) return <Navigate to={`/jobs/${id}/form`} replace />;
   return <JobDesk key={id} opened={opened.data} stage={stage} workshop={workshop.data} />;
 }

@@ -1,5 +1,5 @@
 /** Which of the job's pieces is worked on, where there are several. */
-import type { PieceView } from '../api/generated/types';
+import type { PieceView } from '../api/views';
 import { rove } from '../card/rove';
 
 interface Props {

@@ -1,9 +1,10 @@
 /** The route: a steel rule with a station for each stage, and how each stands. */
 import { Link } from 'react-router';
 
-import type { Preview, Stage } from '../api/generated/types';
+import { useMeta } from '../api/queries';
+import type { Stage } from '../api/generated/types';
+import type { Preview } from '../api/views';
 import { StateMark } from '../fit/StateMark';
-import { STAGES } from './stages';
 
 export function Route({
   id,
@@ -14,10 +15,11 @@ export function Route({
   stage: Stage;
   preview: Preview | null;
 }) {
+  const stages = useMeta().data?.stages ?? [];
   return (
     <nav className="route" aria-label="Route">
       <ol>
-        {STAGES.map((station) => {
+        {stages.map((station) => {
           const state =
             preview?.stages.find((known) => known.stage === station.stage)?.state ?? null;
           return (

@@ -1,15 +1,8 @@
 /** What every stage of the route works with. */
 import type { ReactNode } from 'react';
 
-import type {
-  Change,
-  Check,
-  InputError,
-  PieceView,
-  Preview,
-  UnitInfo,
-  Workshop,
-} from '../api/generated/types';
+import type { Change, Check, InputError, UnitInfo, Workshop } from '../api/generated/types';
+import type { PieceView, Preview } from '../api/views';
 import type { PieceSession } from './pieces';
 import type { JobSession } from './useJobSession';
 

@@ -13,12 +13,5 @@ export function sessionOf(session: JobSession, own: JobPiece): PieceSession {
   return { ...session, own, at: (field) => `pieces.${own.id}.${field}` };
 }
 
-/** An id such as `p3` that none of these has yet. */
-export function freeId(letter: string, members: { id: string }[]): string {
-  let number = members.length + 1;
-  while (members.some(({ id }) => id === letter + String(number))) number += 1;
-  return letter + String(number);
-}
-
 /** The card that a run of sheets is of, where nothing else is said. */
 export const firstCard = (job: Job): string => job.pieces[0]?.stock ?? '';

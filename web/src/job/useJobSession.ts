@@ -1,14 +1,17 @@
 /**
  * An open job: what is saved, what is being tried, and how the two differ.
  *
- * A change is first proposed (core previews it, nothing is saved), then kept (saved as a revision).
+ * A change is first proposed (core previews it, nothing is saved), then kept (saved as a revision). The page sends
+ * what is changed; the server makes the change and answers with the job as it is then.
  * Saves go out one after the other, each naming the version that the one before it made.
  */
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
-import type { InputError, Job, OpenJob, Preview } from '../api/generated/types';
+import { set, withChange } from '../api/fields';
+import type { FieldChange, InputError, Job } from '../api/generated/types';
+import type { OpenJob, Preview } from '../api/views';
 
 export type Saving = 'saved' | 'draft' | 'saving' | 'not-saved';
 
@@ -27,10 +30,12 @@ export interface JobSession {
   isConflict: boolean;
   canUndo: boolean;
   canRedo: boolean;
-  /** Previews a change. */
-  propose: (change: (job: Job) => Job) => void;
-  /** Saves what is being tried, after a last change if one is given; false when it cannot be. */
-  keep: (change?: (job: Job) => Job) => Promise<boolean>;
+  /** The newest job that the server has answered with, for what goes on between two drawings of the page. */
+  latest: () => Job;
+  /** Previews changes. */
+  propose: (...changes: FieldChange[]) => void;
+  /** Saves what is being tried, after last changes if any are given; false when it cannot be. */
+  keep: (...changes: FieldChange[]) => Promise<boolean>;
   /** Drops what is being tried. */
   drop: () => void;
   undo: () => void;
@@ -41,6 +46,17 @@ export interface JobSession {
   reload: () => void;
   /** Saves what is on the screen as a new job and returns its number. */
   keepAsCopy: () => Promise<number | null>;
+}
+
+/** What callbacks need at once, before React renders again. */
+interface Latest {
+  saved: OpenJob;
+  /** The job as the server last answered. */
+  job: Job;
+  /** Changes on their way to being saved, and those that came since. */
+  sent: FieldChange[];
+  changes: FieldChange[];
+  busy: Promise<unknown>;
 }
 
 export function useJobSession(opened: OpenJob): JobSession {
@@ -54,18 +70,28 @@ export function useJobSession(opened: OpenJob): JobSession {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [isConflict, setConflict] = useState(false);
 
-  // What callbacks need at once, before React renders again.
-  const latest = useRef({ saved: opened, job: opened.job, busy: Promise.resolve() });
+  const latest = useRef<Latest>({
+    saved: opened,
+    job: opened.job,
+    sent: [],
+    changes: [],
+    busy: Promise.resolve(),
+  });
   const asking = useRef<AbortController | null>(null);
   useEffect(() => () => asking.current?.abort(), []);
+
+  const showJob = useCallback((next: Job) => {
+    latest.current.job = next;
+    setJob(next);
+  }, []);
 
   const show = useCallback(
     (next: OpenJob) => {
       asking.current?.abort();
       latest.current.saved = next;
-      latest.current.job = next.job;
+      latest.current.changes = [];
+      showJob(next.job);
       setSaved(next);
-      setJob(next.job);
       setErrors(next.errors);
       setCurrent(next.errors.length === 0);
       if (next.preview) setPreview(next.preview);
@@ -75,105 +101,144 @@ export function useJobSession(opened: OpenJob): JobSession {
       void client.invalidateQueries({ queryKey: ['jobs'] });
       void client.invalidateQueries({ queryKey: ['files', next.id] });
     },
-    [client],
+    [client, showJob],
   );
 
-  const fail = useCallback((error: unknown) => {
-    if (!(error instanceof Failure)) throw error;
-    setSaving('not-saved');
-    if (error.isConflict) {
-      setConflict(true);
-    } else if (error.problem.errors.length > 0) {
-      // Said next to the figure; what is saved stays as it was.
-      setErrors(error.problem.errors);
-      setCurrent(false);
-      setSaving('draft');
-    } else {
-      setTrouble(error.message);
-    }
-  }, []);
-
-  const ask = useCallback((next: Job) => {
+  /** Asks what the job comes to with all that is being tried. */
+  const ask = useCallback(() => {
     asking.current?.abort();
     const asked = new AbortController();
     asking.current = asked;
     setCurrent(false);
+    const { saved: base, sent, changes } = latest.current;
     api
-      .preview(next, asked.signal)
-      .then((seen) => {
+      .preview(base.job, [...sent, ...changes], asked.signal)
+      .then(({ job: changed, preview: seen }) => {
         if (asked.signal.aborted) return;
+        showJob(changed);
         setPreview(seen);
         setErrors([]);
         setCurrent(true);
       })
       .catch((error: unknown) => {
         if (asked.signal.aborted || !(error instanceof Failure)) return;
+        if (error.problem.job) showJob(error.problem.job);
         setErrors(error.problem.errors);
         if (error.problem.errors.length === 0) setTrouble(error.message);
       });
+  }, [showJob]);
+
+  const fail = useCallback(
+    (error: unknown) => {
+      if (!(error instanceof Failure)) throw error;
+      setSaving('not-saved');
+      if (error.isConflict) {
+        setConflict(true);
+      } else if (error.problem.errors.length > 0) {
+        // Said next to the figure; what is saved stays as it was.
+        if (error.problem.job) showJob(error.problem.job);
+        setErrors(error.problem.errors);
+        setCurrent(false);
+        setSaving('draft');
+        return;
+      } else {
+        setTrouble(error.message);
+      }
+      // What is being tried is shown all the same.
+      ask();
+    },
+    [ask, showJob],
+  );
+
+  const note = useCallback((changes: FieldChange[]) => {
+    latest.current.changes = changes.reduce(withChange, latest.current.changes);
   }, []);
 
   const propose = useCallback(
-    (change: (job: Job) => Job) => {
-      const next = change(latest.current.job);
-      latest.current.job = next;
-      setJob(next);
+    (...changes: FieldChange[]) => {
+      note(changes);
       setSaving('draft');
-      ask(next);
+      ask();
     },
-    [ask],
+    [ask, note],
   );
 
   /** One request after the other, each told the version that the one before it made. */
   const inTurn = useCallback(
-    (request: (version: number) => Promise<OpenJob>, wanted: Job | null): Promise<boolean> => {
+    (request: (version: number) => Promise<OpenJob | null>): Promise<boolean> => {
       setSaving('saving');
       const done = latest.current.busy.then(async () => {
         try {
           const next = await request(latest.current.saved.version);
-          latest.current.saved = next;
-          // A newer change is on its way: only the version counts then.
-          if (wanted === null || latest.current.job === wanted) show(next);
+          latest.current.sent = [];
+          if (next === null) {
+            setSaving(latest.current.changes.length > 0 ? 'draft' : 'saved');
+          } else if (latest.current.changes.length === 0) {
+            show(next);
+          } else {
+            // A newer change is on its way.
+            latest.current.saved = next;
+            setSaved(next);
+          }
           return true;
         } catch (error) {
+          latest.current.changes = latest.current.changes.reduce(withChange, latest.current.sent);
+          latest.current.sent = [];
           fail(error);
           return false;
         }
       });
-      latest.current.busy = done.then(() => undefined);
+      latest.current.busy = done;
       return done;
     },
     [fail, show],
   );
 
   const keep = useCallback(
-    (change?: (job: Job) => Job) => {
-      if (change) propose(change);
-      const wanted = latest.current.job;
-      return inTurn((version) => api.saveJob(opened.id, version, wanted), wanted);
+    (...changes: FieldChange[]) => {
+      note(changes);
+      return inTurn((version) => {
+        const { changes: tried } = latest.current;
+        // What was being tried may have gone out with the save before.
+        if (tried.length === 0) return Promise.resolve(null);
+        latest.current.sent = tried;
+        latest.current.changes = [];
+        return api.saveJob(opened.id, version, tried);
+      });
     },
-    [inTurn, opened.id, propose],
+    [inTurn, note, opened.id],
   );
 
   const drop = useCallback(() => {
     show(latest.current.saved);
   }, [show]);
 
-  const undo = useCallback(
-    () => void inTurn((version) => api.undo(opened.id, version), null),
+  /** A step drops what is being tried. */
+  const step = useCallback(
+    (request: (id: number, version: number) => Promise<OpenJob>) =>
+      void inTurn((version) =>
+        request(opened.id, version).then((next) => {
+          latest.current.changes = [];
+          return next;
+        }),
+      ),
     [inTurn, opened.id],
   );
-  const redo = useCallback(
-    () => void inTurn((version) => api.redo(opened.id, version), null),
-    [inTurn, opened.id],
-  );
+  const undo = useCallback(() => {
+    step(api.undo);
+  }, [step]);
+  const redo = useCallback(() => {
+    step(api.redo);
+  }, [step]);
   const reload = useCallback(() => {
     api.openJob(opened.id).then(show).catch(fail);
   }, [fail, opened.id, show]);
 
   const keepAsCopy = useCallback(async () => {
-    const copy = { ...latest.current.job, name: `${latest.current.job.name} (copy)` };
+    const { saved: base, sent, changes } = latest.current;
+    const renamed = set('name', `${base.job.name} (copy)`);
     try {
+      const { job: copy } = await api.preview(base.job, [...sent, ...changes, renamed]);
       return (await api.createJob(copy)).id;
     } catch (error) {
       fail(error);
@@ -191,6 +256,7 @@ export function useJobSession(opened: OpenJob): JobSession {
     isConflict,
     canUndo: saved.can_undo,
     canRedo: saved.can_redo,
+    latest: useCallback(() => latest.current.job, []),
     propose,
     keep,
     drop,

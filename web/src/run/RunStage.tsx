@@ -23,6 +23,14 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
   const parts = partsOf(preview);
   const { job } = session;
   const run = Math.min(picked, Math.max(0, sheet.layout.runs.length - 1));
+  // Cut as it is decided for the files: shared edges once, perforations as their cuts.
+  const plan = useQuery({
+    queryKey: ['plan', preview.sheetKey, run],
+    queryFn: ({ signal }) => api.plan(session.latest(), run, signal),
+    enabled: sheet.layout.laid > 0,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
   const [width, height] = sheet.page;
   const frame = `-3 -3 ${width + 6} ${height + 6}`;
   const same = { parts, sheet, run, colour: '#ffffff' };
@@ -54,7 +62,7 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
               role="img"
               aria-label="What will be creased and cut: lines, no art and no marks"
             >
-              <SheetDrawing {...same} shown="cut" />
+              <SheetDrawing {...same} shown="cut" lines={plan.data ?? []} />
             </svg>
           </figure>
         </div>

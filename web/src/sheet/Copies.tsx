@@ -1,7 +1,8 @@
 /** The copies of a sheet, to be chosen and moved. */
 import { memo, useCallback, useEffect, useLayoutEffect, useRef } from 'react';
 
-import type { PartView, Placement } from '../api/generated/types';
+import type { Placement } from '../api/generated/types';
+import type { PartView } from '../api/views';
 import { PlacedCopy, transformOf } from '../board/SheetDrawing';
 import type { HandLayout, Offset } from './useHandLayout';
 

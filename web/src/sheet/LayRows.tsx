@@ -2,8 +2,9 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 
-import { withChanges, withField } from '../api/fields';
-import type { Amount, Preview, Turning, UnitInfo } from '../api/generated/types';
+import { set } from '../api/fields';
+import type { Amount, Turning, UnitInfo } from '../api/generated/types';
+import type { Preview } from '../api/views';
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { CountField } from '../card/CountField';
@@ -31,16 +32,15 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
   const [isOpen, setOpen] = useState(false);
   const plan = session.job.sheet;
   const made = plan.kept ? plan.kept.made : 'rows';
-  const set = (field: string, value: unknown) =>
-    void session.keep((job) => withField(job, field, value));
+  const keep = (field: string, value: unknown) => void session.keep(set(field, value));
   const count = (field: string, label: string, value: number) => (
     <CountField
       label={label}
       value={value}
       errors={errorsOf(session, field)}
-      onTry={(next) => session.propose((job) => withField(job, field, next))}
+      onTry={(next) => session.propose(set(field, next))}
       onKeep={() => session.keep()}
-      onApply={(error) => void session.keep((job) => withChanges(job, error.remedy.changes))}
+      onApply={(error) => void session.keep(...error.remedy.changes)}
     />
   );
   const distances = [
@@ -73,7 +73,7 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
           size="sm"
           variant="outline-primary"
           disabled={made === 'rows' || nesting.isRunning}
-          onClick={() => set('sheet.kept', null)}
+          onClick={() => keep('sheet.kept', null)}
         >
           Rows and columns
         </Button>
@@ -114,7 +114,7 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
         label="Turned"
         value={plan.turning}
         choices={TURNINGS}
-        onChoose={(value) => set('sheet.turning', value)}
+        onChoose={(value) => keep('sheet.turning', value)}
       />
       <SwitchField<Amount>
         name="Lay"
@@ -124,7 +124,7 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
           { value: 'wanted', label: 'as wanted' },
           { value: 'fill-sheets', label: 'fill the sheets' },
         ]}
-        onChoose={(value) => set('sheet.amount', value)}
+        onChoose={(value) => keep('sheet.amount', value)}
       />
       <button
         type="button"

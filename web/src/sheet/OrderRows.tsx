@@ -3,7 +3,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 
 import { api } from '../api/client';
-import type { Change, Job, Preview, Workshop } from '../api/generated/types';
+import type { Change, Job, Workshop } from '../api/generated/types';
+import type { Preview } from '../api/views';
 import { Result, Rows } from '../card/SpecCard';
 
 interface Props {

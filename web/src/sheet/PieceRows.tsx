@@ -1,12 +1,11 @@
 /** The job's pieces and how many are wanted of each. */
 import { useNavigate } from 'react-router';
 
-import { withChanges, withField } from '../api/fields';
-import type { Form, Job, JobPiece, Preview } from '../api/generated/types';
+import { add, remove, set } from '../api/fields';
+import type { Preview } from '../api/views';
 import { CountField } from '../card/CountField';
 import { Rows } from '../card/SpecCard';
 import { errorsOf } from '../job/StageProps';
-import { firstCard, freeId } from '../job/pieces';
 import type { JobSession } from '../job/useJobSession';
 
 interface Props {
@@ -15,40 +14,16 @@ interface Props {
   preview: Preview;
 }
 
-/** A hang tag in the card of the others, to be changed into whatever goes with them. */
-const another = (job: Job): JobPiece => ({
-  id: freeId('p', job.pieces),
-  name: `Tag ${job.pieces.length}`,
-  form: { structure: 'tag-clipped', basis: 'inside', width: 40, height: 80 } as Form,
-  stock: firstCard(job),
-  face: job.pieces[0]?.face
-    ? { bleed: job.pieces[0].face.bleed, layers: job.pieces[0].face.layers.filter(isColour) }
-    : null,
-  copies: job.pieces[0]?.copies ?? 1,
-});
-
-const isColour = (layer: { kind: string }) => layer.kind === 'colour';
-
 export function PieceRows({ id, session, preview }: Props) {
   const navigate = useNavigate();
   const { job } = session;
-  const add = () =>
-    void session.keep((now) => ({
-      ...now,
-      pieces: [...now.pieces, another(now)],
-      sheet: { ...now.sheet, kept: null },
-    }));
-  const remove = (id: string) =>
-    void session.keep((now) => ({
-      ...now,
-      pieces: now.pieces.filter((piece) => piece.id !== id),
-      sheet: { ...now.sheet, kept: null },
-    }));
+  const addOne = () => void session.keep(add('pieces', { ...preview.another, id: undefined }));
+  const removeOne = (piece: string) => void session.keep(remove(`pieces.${piece}`));
   return (
     <Rows
       title="Pieces"
       aside={
-        <button type="button" className="plain-button" onClick={add}>
+        <button type="button" className="plain-button" onClick={addOne}>
           add a piece
         </button>
       }
@@ -63,11 +38,9 @@ export function PieceRows({ id, session, preview }: Props) {
               label={alone ? 'Copies wanted' : piece.name}
               value={value}
               errors={errorsOf(session, field)}
-              onTry={(count) => session.propose((now) => withField(now, field, count))}
+              onTry={(count) => session.propose(set(field, count))}
               onKeep={() => session.keep()}
-              onApply={(error) =>
-                void session.keep((now) => withChanges(now, error.remedy.changes))
-              }
+              onApply={(error) => void session.keep(...error.remedy.changes)}
             />
             {!alone && (
               <p className="piece-note">
@@ -79,7 +52,7 @@ export function PieceRows({ id, session, preview }: Props) {
                 >
                   open
                 </button>
-                <button type="button" className="plain-button" onClick={() => remove(piece.id)}>
+                <button type="button" className="plain-button" onClick={() => removeOne(piece.id)}>
                   remove
                 </button>
               </p>

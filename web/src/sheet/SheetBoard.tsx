@@ -1,10 +1,10 @@
 /** The sheet on the drawing board, its copies handled by pointer and by keyboard. */
 import { useRef, useState } from 'react';
 
-import type { Preview, TakenBy, UnitInfo, Workshop } from '../api/generated/types';
-import { firstCard } from '../job/pieces';
+import type { TakenBy, UnitInfo, Workshop } from '../api/generated/types';
+import type { Preview } from '../api/views';
 import { Board } from '../board/Board';
-import { partsOf, SheetDrawing } from '../board/SheetDrawing';
+import { cardOfRun, partsOf, SheetDrawing } from '../board/SheetDrawing';
 import type { JobSession } from '../job/useJobSession';
 import { Copies, copyId } from './Copies';
 import { SheetList } from './SheetList';
@@ -44,7 +44,7 @@ export function SheetBoard(props: Props) {
   const parts = partsOf(preview);
   const [width, height] = sheet.page;
   const placements = sheet.layout.runs[run]?.placements ?? [];
-  const card = workshop.stocks[sheet.layout.runs[run]?.stock ?? firstCard(job)];
+  const card = workshop.stocks[cardOfRun(sheet.layout.runs[run], parts)];
 
   const local = (event: React.PointerEvent): Corner => {
     const matrix = ground.current?.getScreenCTM()?.inverse();

@@ -1,5 +1,7 @@
 /** The sheets of the job, small: those that are alike together. */
-import type { PartView, SheetView, Workshop } from '../api/generated/types';
+import type { SheetRun, SheetView, Workshop } from '../api/generated/types';
+import type { PartView } from '../api/views';
+import { cardOfRun } from '../board/SheetDrawing';
 
 interface Props {
   sheet: SheetView;
@@ -13,6 +15,8 @@ export function SheetList({ sheet, parts, stocks, picked, onPick }: Props) {
   const { runs } = sheet.layout;
   if (runs.length < 2) return null;
   const [width, height] = sheet.page;
+  const cardOf = (run: SheetRun) => cardOfRun(run, parts);
+  const several = new Set(runs.map(cardOf)).size > 1;
   const first = runs.map((_, index) =>
     runs.slice(0, index).reduce((sum, run) => sum + run.sheets, 1),
   );
@@ -40,10 +44,10 @@ export function SheetList({ sheet, parts, stocks, picked, onPick }: Props) {
                 {label}
                 <br />
                 {run.placements.length} {run.placements.length === 1 ? 'blank' : 'blanks'}
-                {run.stock && (
+                {several && (
                   <>
                     <br />
-                    {stocks[run.stock]?.name ?? run.stock}
+                    {stocks[cardOf(run)]?.name ?? cardOf(run)}
                   </>
                 )}
               </span>

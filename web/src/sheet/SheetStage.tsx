@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 
-import { withField } from '../api/fields';
+import { set } from '../api/fields';
 import { useMeta } from '../api/queries';
 import type { Orientation, SheetSize } from '../api/generated/types';
 import { firstCard } from '../job/pieces';
@@ -44,8 +44,8 @@ export function SheetStage(props: StageProps) {
 
   const sizes = sizesOf(stock?.sheets ?? [], meta?.sheet_sizes ?? []);
   const size = sizes.find((known) => same(known, plan.size));
-  const set = (field: string, value: unknown) =>
-    void session.keep((now) => withField(now, field, value === '' ? null : value));
+  const keep = (field: string, value: unknown) =>
+    void session.keep(set(field, value === '' ? null : value));
 
   const machine = (
     label: string,
@@ -58,7 +58,7 @@ export function SheetStage(props: StageProps) {
       value={plan[name] ?? ''}
       choices={namedOr(none, records, plan[name])}
       errors={errorsOf(session, `sheet.${name}`)}
-      onChoose={(value) => set(`sheet.${name}`, value)}
+      onChoose={(value) => keep(`sheet.${name}`, value)}
     />
   );
 
@@ -108,7 +108,7 @@ export function SheetStage(props: StageProps) {
             value={card}
             choices={named(workshop.stocks, card)}
             errors={errorsOf(session, session.at('stock'))}
-            onChoose={(value) => set(session.at('stock'), value)}
+            onChoose={(value) => keep(session.at('stock'), value)}
           />
           <ChoiceField
             label="Sheet"
@@ -123,7 +123,7 @@ export function SheetStage(props: StageProps) {
                 name: OWN,
               };
               const nudge = name === OWN && size ? { width: plan.size.width + 1 } : {};
-              set('sheet.size', { ...found, ...nudge });
+              keep('sheet.size', { ...found, ...nudge });
             }}
           />
           {!size && <OwnSize session={session} unit={unit} pageSize={plan.size} />}
@@ -135,7 +135,7 @@ export function SheetStage(props: StageProps) {
               { value: 'portrait', label: 'upright' },
               { value: 'landscape', label: 'on its side' },
             ]}
-            onChoose={(value) => set('sheet.orientation', value)}
+            onChoose={(value) => keep('sheet.orientation', value)}
           />
         </Rows>
         <Rows title="Machines" aside={<Link to="/workshop/cutters">Workshop</Link>}>
@@ -186,7 +186,7 @@ export function SheetStage(props: StageProps) {
           job={job}
           onChoose={(marks) => {
             setOpen(null);
-            set('sheet.marks', marks);
+            keep('sheet.marks', marks);
           }}
           onClose={() => setOpen(null)}
         />

@@ -5,7 +5,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
-import { withField } from '../api/fields';
+import { set } from '../api/fields';
 import type { Act, Arranged, Clearance } from '../api/generated/types';
 import type { JobSession } from '../job/useJobSession';
 
@@ -41,10 +41,10 @@ export function useHandLayout(session: JobSession, run: number): HandLayout {
   const count = session.preview?.sheet.layout.runs[run]?.placements.length ?? 0;
   const chosen = choice.run === run ? new Set([...choice.chosen].filter((at) => at < count)) : none;
 
-  // What callbacks need at once: the newest job, the trial on its way, and acts in turn.
-  const now = useRef({ job: session.job, chosen });
+  // What callbacks need at once: the copies that are chosen, the trial on its way, and acts in turn.
+  const now = useRef<ReadonlySet<number>>(chosen);
   useEffect(() => {
-    now.current = { job: session.job, chosen };
+    now.current = chosen;
   });
   const asked = useRef<{ busy: boolean; next: (() => void) | null }>({ busy: false, next: null });
   const queue = useRef(Promise.resolve());
@@ -69,16 +69,19 @@ export function useHandLayout(session: JobSession, run: number): HandLayout {
     drag.current += 1;
     asked.current.next = null;
     const doIt = async () => {
-      const { job, chosen: current } = now.current;
+      const current = now.current;
       try {
-        const done = await api.arrange(job, { run, chosen: [...(of ?? current)], what });
+        const done = await api.arrange(session.latest(), {
+          run,
+          chosen: [...(of ?? current)],
+          what,
+        });
         setTrial(null);
         setTrouble(null);
         setChoice({ run, chosen: new Set(done.chosen) });
         setClearance(done.clearance);
-        const kept = withField(now.current.job, 'sheet.kept', done.kept);
-        now.current = { job: kept, chosen: new Set(done.chosen) };
-        await session.keep((latest) => withField(latest, 'sheet.kept', done.kept));
+        now.current = new Set(done.chosen);
+        await session.keep(set('sheet.kept', done.kept));
       } catch (error) {
         setTrial(null);
         fail(error);
@@ -94,9 +97,13 @@ export function useHandLayout(session: JobSession, run: number): HandLayout {
     const own = drag.current;
     const send = () => {
       asked.current.busy = true;
-      const { job, chosen: current } = now.current;
+      const current = now.current;
       api
-        .arrange(job, { run, chosen: [...current], what: { act: 'move', ...by, snap } })
+        .arrange(session.latest(), {
+          run,
+          chosen: [...current],
+          what: { act: 'move', ...by, snap },
+        })
         .then((done) => {
           if (own !== drag.current) return;
           setTrial(done);

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
 import { follow } from '../api/events';
-import { withField } from '../api/fields';
+import { set } from '../api/fields';
 import type { InputError, NestProgress } from '../api/generated/types';
 import type { JobSession } from '../job/useJobSession';
 
@@ -39,8 +39,7 @@ export function useNesting(id: number, session: JobSession): Nesting {
   // A window that is closed in the middle leaves the layout as it was.
   useEffect(() => () => running.current?.abort(), []);
 
-  const keep = (best: NestProgress) =>
-    session.keep((job) => withField(job, 'sheet.kept', best.kept));
+  const keep = (best: NestProgress) => session.keep(set('sheet.kept', best.kept));
 
   const start = () => {
     if (running.current) return;

@@ -5,9 +5,10 @@ import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { useEffect } from 'react';
 
 import { api, Failure } from '../api/client';
+import { useMeta } from '../api/queries';
 import type { Keeping, RecordKind, WorkshopState } from '../api/generated/types';
 import { Switch } from '../card/Switch';
-import { asKind, FIRST, KINDS, recordsOf } from './kinds';
+import { asKind, KINDS, recordsOf } from './kinds';
 import { RecordDesk } from './RecordDesk';
 import { type HeldChanges, useHeld } from './useHeld';
 import { useShowState, useWorkshopState } from './useRecord';
@@ -48,6 +49,8 @@ function Open({ state, held, kind, id }: OpenProps) {
   const show = useShowState();
   const { unit, units, choose } = useWorkshopUnit();
   const [trouble, setTrouble] = useState<string | null>(null);
+  const starts = useMeta().data?.starts;
+  const start = starts?.records.find((record) => record.kind === kind);
   const records = recordsOf(state.workshop, kind);
   const chosen = records.find((entry) => entry.id === id) ?? records[0];
   const { one, about } = KINDS.find((known) => known.kind === kind) ?? { one: '', about: '' };
@@ -149,7 +152,8 @@ function Open({ state, held, kind, id }: OpenProps) {
           <Button
             size="sm"
             variant="outline-primary"
-            onClick={() => void run(() => api.addRecord(version, FIRST[kind], unit.unit))}
+            disabled={!start}
+            onClick={() => start && void run(() => api.addRecord(version, start, unit.unit))}
           >
             New {one}
           </Button>

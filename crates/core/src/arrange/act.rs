@@ -1,14 +1,19 @@
 //! What can be done to chosen copies, and whether it can be done to these.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use crate::error::{Faults, InputError, Remedy};
+use crate::ground::Ground;
+use crate::id::{PartId, PieceId};
 use crate::sheet::SheetRun;
 
 /// An edge or a middle to bring copies to.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum AlignTo {
     /// Left edges.
@@ -26,7 +31,8 @@ pub enum AlignTo {
 }
 
 /// A direction on the sheet.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Direction {
     /// From left to right.
@@ -36,7 +42,8 @@ pub enum Direction {
 }
 
 /// What is done to the chosen copies.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(tag = "act", rename_all = "kebab-case")]
 pub enum Act {
     /// Moved, and drawn to lines nearer than `snap` mm; 0 draws to none.
@@ -82,13 +89,16 @@ pub enum Act {
     Remove,
     /// Another copy of a blank put into the middle of the window.
     Add {
-        /// Its number among all blanks.
-        part: usize,
+        /// The piece.
+        piece: PieceId,
+        /// Which of its blanks.
+        part: PartId,
     },
 }
 
 /// An act on the copies of one run of sheets.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Arrange {
     /// Which run of sheets that are alike.
     pub run: usize,
@@ -104,7 +114,7 @@ const MOST: usize = 5000;
 pub(super) fn check(
     ask: &Arrange,
     runs: &[SheetRun],
-    blanks: usize,
+    ground: &Ground,
     places: usize,
 ) -> Result<(), Vec<InputError>> {
     let mut faults = Faults::default();
@@ -124,14 +134,14 @@ pub(super) fn check(
     let mut range = |name: &str, value: f64, most: f64| {
         faults.range(name, &format!("The {name}"), value, -most..=most, |n| format!("{n}"));
     };
-    match ask.what {
-        Act::Move { x, y, snap } => {
+    match &ask.what {
+        &Act::Move { x, y, snap } => {
             range("x", x, 5000.0);
             range("y", y, 5000.0);
             range("snap", snap, 50.0);
         }
-        Act::Turn { degrees } => range("degrees", degrees, 3600.0),
-        Act::Grid { columns, rows, across, down } => {
+        &Act::Turn { degrees } => range("degrees", degrees, 3600.0),
+        &Act::Grid { columns, rows, across, down } => {
             range("gap across", across, 500.0);
             range("gap down", down, 500.0);
             let more = count(ask.chosen.len()) * f64::from(columns) * f64::from(rows);
@@ -144,11 +154,23 @@ pub(super) fn check(
                 ));
             }
         }
-        Act::Add { part } if part >= blanks => {
-            let text =
-                format!("There is no blank {}: the job has {blanks}", part.saturating_add(1));
-            faults.add(InputError::new("part", text, count(part), again()));
-        }
+        Act::Add { piece, part } => match ground.number(piece, part) {
+            None => {
+                let text =
+                    format!("The job has no blank “{}” of “{}”", part.shown(), piece.shown());
+                faults.add(InputError::plain("part", text, again()));
+            }
+            Some(number) => {
+                let run = runs.get(ask.run).filter(|run| !run.placements.is_empty());
+                if run.is_some_and(|run| *ground.card_of(run) != ground.cards[number]) {
+                    faults.add(InputError::plain(
+                        "part",
+                        format!("“{}” is cut from another card than this sheet", part.shown()),
+                        Remedy::advice("Add it to a sheet of its card"),
+                    ));
+                }
+            }
+        },
         _ => {}
     }
     faults.or(())

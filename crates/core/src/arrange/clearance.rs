@@ -1,8 +1,10 @@
 //! How near copies come to the nearest thing.
 
 use kurbo::Point;
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::FAR;
@@ -13,7 +15,8 @@ use crate::sheet::{Piece, Placement};
 use crate::units::measure;
 
 /// How near a copy comes to something.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Clearance {
     /// The distance, mm; negative where they overlap or it lies outside.
     pub value: f64,

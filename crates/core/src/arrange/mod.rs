@@ -6,8 +6,10 @@ mod clearance;
 mod snap;
 mod table;
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use self::act::check;
@@ -16,15 +18,16 @@ pub use self::clearance::Clearance;
 use self::clearance::clearance;
 use self::table::Table;
 use crate::error::InputError;
-use crate::formed::Forgetful;
 use crate::ground::Ground;
 use crate::job::Job;
+use crate::memory::Forgetful;
 use crate::records::Records;
-use crate::sheet::{Kept, Layout, Made, Piece, SheetRun, lay};
+use crate::sheet::{Kept, Layout, Made, Piece, SheetRun, lay, number_copies};
 use crate::workshop::Workshop;
 
 /// What came of an act.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Arranged {
     /// The layout, to be kept.
     pub kept: Kept,
@@ -49,17 +52,19 @@ pub fn arrange(job: &Job, workshop: &Workshop, ask: &Arrange) -> Result<Arranged
     let ground = Ground::new(job, &records, &Forgetful)?;
     let Layout { mut runs, .. } = lay(&job.sheet, &ground);
     if runs.is_empty() {
-        runs.push(SheetRun { sheets: 1, stock: None, placements: Vec::new() });
+        runs.push(SheetRun { sheets: 1, placements: Vec::new() });
     }
     let places: usize = runs.iter().map(|run| run.placements.len()).sum();
     let blanks: Vec<&Piece> = ground.blanks().map(|(piece, at)| &piece.blanks[at]).collect();
-    check(ask, &runs, blanks.len(), places)?;
+    check(ask, &runs, &ground, places)?;
     let window = ground.windows.cut.base;
     let last = runs.len().saturating_sub(1);
     let run = &mut runs[ask.run.min(last)];
-    let mut table = Table { blanks: &blanks, window, placements: &mut run.placements };
+    let mut table =
+        Table { ground: &ground, blanks: &blanks, window, placements: &mut run.placements };
     let (chosen, guides) = table.act(ask, job.sheet.spacing, ground.windows.page);
     let clearance = clearance(&blanks, &run.placements, &chosen, &ground, job);
-    let kept = Kept { made: Made::ByHand, blanks: ground.cards.len(), runs };
+    number_copies(&mut runs);
+    let kept = Kept { made: Made::ByHand, blanks: ground.laid_blanks(), runs };
     Ok(Arranged { kept, chosen, guides, clearance })
 }

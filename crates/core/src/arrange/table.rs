@@ -5,10 +5,12 @@ use kurbo::{Point, Rect, Vec2};
 use super::FAR;
 use super::act::{Act, AlignTo, Arrange, Direction};
 use super::snap::{Guides, Lines};
+use crate::ground::Ground;
 use crate::sheet::{Piece, Placement, rotation};
 
 /// One sheet's copies.
 pub(super) struct Table<'a> {
+    pub ground: &'a Ground,
     pub blanks: &'a [&'a Piece],
     pub window: Rect,
     pub placements: &'a mut Vec<Placement>,
@@ -77,7 +79,8 @@ impl Table<'_> {
                 });
                 chosen.clear();
             }
-            Act::Add { part } => {
+            Act::Add { ref piece, ref part } => {
+                let Some(part) = self.ground.number(piece, part) else { return (chosen, guides) };
                 chosen = vec![self.placements.len()];
                 let place = self.blanks[part].centred(0.0, self.window.center());
                 self.placements.push(Placement { part, ..place });
@@ -120,7 +123,7 @@ impl Table<'_> {
             for place in &originals {
                 chosen.push(self.placements.len());
                 let (x, y) = (place.x + by.x, place.y + by.y);
-                self.placements.push(Placement { x, y, locked: false, ..*place });
+                self.placements.push(Placement { x, y, copy: 0, locked: false, ..*place });
             }
         }
     }

@@ -70,6 +70,15 @@ impl Art {
         })
     }
 
+    /// How many elements its paths have.
+    pub(crate) fn elements(&self) -> usize {
+        let layers = self.layers.iter().map(|inked| match inked {
+            Inked::Area { path, .. } | Inked::Words { path } => path.elements().len(),
+            Inked::Picture { clip, .. } => clip.elements().len() + 4,
+        });
+        layers.sum::<usize>() + self.to_edge.elements().len()
+    }
+
     /// The outlines of all words.
     #[must_use]
     pub fn words(&self) -> BezPath {

@@ -1,11 +1,11 @@
 //! The limits of a face.
 
-use super::{Layer, LayerKind, PlacedPicture};
+use super::{Face, Layer, LayerKind, PlacedPicture};
 use crate::blob::Blobs;
 use crate::check::{Check, Gauge, Sense, Stage, State};
 use crate::error::{Change, Remedy};
 use crate::form::{Flat, PlacedPanel, Role};
-use crate::job::{Job, JobPiece};
+use crate::job::Job;
 use crate::units::{INCH, Unit, measure};
 
 /// Pixels in an inch that print without being seen, and those under which a picture is to be looked at (common
@@ -13,9 +13,9 @@ use crate::units::{INCH, Unit, measure};
 const SHARP: f64 = 300.0;
 const SOFT: f64 = 200.0;
 
-/// The limits of a piece's face, on its flat.
-pub(crate) fn face_checks(piece: &JobPiece, flat: &Flat, unit: Unit) -> Vec<Check> {
-    let layers = piece.face.iter().flat_map(|face| &face.layers);
+/// The limits of a face on its flat.
+pub(crate) fn face_checks(face: &Face, flat: &Flat, unit: Unit) -> Vec<Check> {
+    let layers = face.layers.iter();
     layers
         .filter_map(|layer| match &layer.kind {
             LayerKind::Picture(picture) => {

@@ -1,7 +1,9 @@
 //! One layer of a face.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use crate::blob::{BlobId, Origin};
@@ -11,7 +13,8 @@ use crate::units::{Unit, measure};
 use crate::workshop::{check_name, is_colour};
 
 /// Which panels carry print.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Coverage {
     /// What is seen of the closed piece; flaps stay bare and may leave the printable area.
@@ -21,7 +24,8 @@ pub enum Coverage {
 }
 
 /// How large a picture is: one side, the other follows from its pixels.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case", tag = "by", content = "mm")]
 pub enum PictureSize {
     /// As large as its panel holds it whole.
@@ -33,7 +37,8 @@ pub enum PictureSize {
 }
 
 /// A picture on a panel.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct PlacedPicture {
     /// Its bytes.
     pub blob: BlobId,
@@ -55,7 +60,8 @@ pub struct PlacedPicture {
 }
 
 /// What a layer is.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case", tag = "kind")]
 pub enum LayerKind {
     /// A flat colour.
@@ -72,7 +78,8 @@ pub enum LayerKind {
 }
 
 /// One layer of a face.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Layer {
     /// What it is known by.
     pub id: LayerId,

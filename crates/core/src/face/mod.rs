@@ -5,8 +5,10 @@ mod checks;
 mod layer;
 pub mod lettering;
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 pub use art::{Art, Inked, ink_colour};
@@ -18,7 +20,8 @@ use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
 /// What is printed on a piece.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Face {
     /// How far what reaches a cut goes past it, mm, 0 to 10.
     pub bleed: f64,
@@ -50,6 +53,13 @@ impl Face {
                 self.layers.retain(|layer| !matches!(layer.kind, LayerKind::Colour { .. }));
             }
         }
+    }
+
+    /// A face of its colours alone.
+    #[must_use]
+    pub fn colours(&self) -> Self {
+        let is_colour = |layer: &&Layer| matches!(layer.kind, LayerKind::Colour { .. });
+        Self { bleed: self.bleed, layers: self.layers.iter().filter(is_colour).cloned().collect() }
     }
 
     /// True where something of it may reach a cut, so that its bleed counts.

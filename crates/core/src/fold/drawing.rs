@@ -3,8 +3,10 @@
 
 use kurbo::{BezPath, Point as Dot};
 use nalgebra::{Point3, Rotation3, Vector3};
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::mesh::triangles;
@@ -14,7 +16,8 @@ use crate::form::design::Stand;
 use crate::geometry::path_text;
 
 /// A face of the drawing.
-#[derive(Debug, Clone, PartialEq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct FoldedFace {
     /// SVG path data of the face, in mm.
     pub face: String,
@@ -29,7 +32,8 @@ pub struct FoldedFace {
 }
 
 /// The folded piece, seen from the front, the right and above.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct FoldedDrawing {
     /// Left, top, width and height, mm.
     pub bounds: [f64; 4],

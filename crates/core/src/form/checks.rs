@@ -92,10 +92,10 @@ fn bridge(part: &Part) -> Option<(f64, BezPath)> {
     let mut least: Option<(f64, BezPath)> = None;
     for (index, opening) in openings.iter().enumerate() {
         let others = part
-            .lines
+            .strokes
             .iter()
-            .filter(|line| line.kind == LineKind::Cut)
-            .map(|line| &line.path)
+            .filter(|stroke| stroke.kind == LineKind::Cut)
+            .map(|stroke| &stroke.path)
             .filter(|path| !openings[..=index].contains(path))
             .chain([&part.outline]);
         for other in others {

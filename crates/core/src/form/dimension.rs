@@ -1,14 +1,17 @@
 //! Dimensions as a drafter draws them.
 
 use kurbo::Point;
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use crate::units::{Unit, format_length};
 
 /// Along which axis a dimension measures.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Axis {
     /// Left to right; the dimension line lies below the flat.
@@ -20,7 +23,8 @@ pub enum Axis {
 }
 
 /// A length with extension lines, arrows and a figure, in the flat's coordinates.
-#[derive(Debug, Clone, PartialEq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Dimension {
     /// The direction it measures in.
     pub axis: Axis,

@@ -1,11 +1,14 @@
 //! A figure of the spec card: what it is, what it stands at and what it may be.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 /// How a figure is entered and shown.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum FigureKind {
     /// A finished dimension, a length.
@@ -19,7 +22,8 @@ pub enum FigureKind {
 }
 
 /// A number the user can set.
-#[derive(Debug, Clone, PartialEq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Figure {
     /// Dotted path into the job, such as `form.length`.
     pub field: String,

@@ -1,20 +1,25 @@
 //! A structure laid flat: one or more blanks side by side.
 
 use kurbo::{Affine, BezPath, Point, Rect, Shape, Vec2};
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::design::{Blank, Must, Stand, Step};
 use super::panel::Joined;
-use super::{Axis, Dimension, Figure, Line, PlacedPanel};
+use super::{Axis, Dimension, Figure, PlacedPanel};
 use crate::LineKind;
 use crate::check::Check;
 use crate::geometry::Region;
+use crate::id::PartId;
+use crate::stroke::{Stroke, StrokeSource};
 use crate::workshop::RecordId;
 
 /// The finished dimensions in the three ways of measuring, mm, one entry for each size.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Sizes {
     /// The figures' keys, such as `length`.
     pub keys: Vec<String>,
@@ -42,6 +47,8 @@ pub struct Label {
 /// One blank, seen from its printed side, its bounds' top left corner at the origin.
 #[derive(Debug, Clone)]
 pub struct Part {
+    /// What it is known by among the piece's blanks.
+    pub id: PartId,
     /// Its name, such as “Lid”.
     pub name: String,
     /// The card it is cut from, where that is not the job's.
@@ -53,7 +60,7 @@ pub struct Part {
     /// The blank: one closed cut.
     pub outline: BezPath,
     /// Creases, slits, holes and everything else inside the blank.
-    pub lines: Vec<Line>,
+    pub strokes: Vec<Stroke>,
     /// The panels.
     pub panels: Vec<PlacedPanel>,
     /// Where it is joined to another blank before either is folded.
@@ -73,19 +80,19 @@ impl Part {
         let tree = blank.root.unfold(blank.frame);
         let bounds = tree.outline.bounding_box();
         let shift = Affine::translate((-bounds.x0, -bounds.y0));
-        let line = |line: Line| Line { kind: line.kind, path: shift * line.path };
         let panel = |panel: PlacedPanel| PlacedPanel {
             outline: shift * panel.outline,
             frame: shift * panel.frame,
             ..panel
         };
         Self {
+            id: PartId::of_name(&blank.name),
             name: blank.name.clone(),
             stock: None,
             edge: LineKind::Cut,
             on_liner: false,
             outline: shift * tree.outline,
-            lines: tree.lines.into_iter().map(line).collect(),
+            strokes: tree.strokes.into_iter().map(|stroke| stroke.moved(shift)).collect(),
             panels: tree.panels.into_iter().map(panel).collect(),
             joined: blank.joined.clone(),
             labels: Vec::new(),
@@ -100,18 +107,29 @@ impl Part {
         let bounds = outline.bounding_box();
         let shift = Affine::translate((-bounds.x0, -bounds.y0));
         Self {
+            id: PartId::of_name(name),
             name: name.to_owned(),
             stock: None,
             edge: LineKind::Cut,
             on_liner: false,
             outline: shift * outline,
-            lines: Vec::new(),
+            strokes: Vec::new(),
             panels: Vec::new(),
             joined: None,
             labels: Vec::new(),
             bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
             at: Vec2::ZERO,
         }
+    }
+
+    /// Every stroke: what lies inside it, then its edge.
+    pub fn all_strokes(&self) -> impl Iterator<Item = Stroke> {
+        let inside = self
+            .strokes
+            .iter()
+            .map(|stroke| Stroke { kind: self.kind(stroke.kind), ..stroke.clone() });
+        let outline = self.outline.clone();
+        inside.chain([Stroke::new("edge", self.edge, outline, StrokeSource::Edge)])
     }
 
     /// What a line of that kind is on this blank.
@@ -122,7 +140,7 @@ impl Part {
 
     /// The kinds of its lines, its edge's too; some may come more than once.
     pub fn kinds(&self) -> impl Iterator<Item = LineKind> {
-        self.lines.iter().map(|line| self.kind(line.kind)).chain([self.edge])
+        self.strokes.iter().map(|stroke| self.kind(stroke.kind)).chain([self.edge])
     }
 
     /// The card of one such blank in mm², what is cut out of it taken off.
@@ -134,11 +152,10 @@ impl Part {
 
     /// What is cut out: closed cuts inside the blank.
     pub fn openings(&self) -> impl Iterator<Item = &BezPath> {
-        self.lines
+        self.strokes
             .iter()
-            .filter(|line| line.kind == LineKind::Cut)
-            .filter(|line| line.path.elements().last() == Some(&kurbo::PathEl::ClosePath))
-            .map(|line| &line.path)
+            .filter(|stroke| stroke.kind == LineKind::Cut && stroke.is_closed())
+            .map(|stroke| &stroke.path)
     }
 
     /// The blank as an area.
@@ -198,14 +215,11 @@ impl Flat {
 
     /// All other lines, in the drawing of the whole.
     #[must_use]
-    pub fn lines(&self) -> Vec<Line> {
-        let moved = |part: &Part, line: &Line| Line {
-            kind: line.kind,
-            path: Affine::translate(part.at) * line.path.clone(),
-        };
+    pub fn strokes(&self) -> Vec<Stroke> {
+        let moved = |part: &Part, stroke: &Stroke| stroke.clone().moved(Affine::translate(part.at));
         self.parts
             .iter()
-            .flat_map(|part| part.lines.iter().map(move |line| moved(part, line)))
+            .flat_map(|part| part.strokes.iter().map(move |stroke| moved(part, stroke)))
             .collect()
     }
 

@@ -31,8 +31,10 @@ mod tube;
 
 use std::collections::BTreeMap;
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 pub use add_on::{AddOn, AddOnKind};
@@ -50,7 +52,8 @@ use crate::units::{Unit, measure};
 use crate::workshop::RecordId;
 
 /// Which dimensions the user gives.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Basis {
     /// The room inside.
@@ -63,7 +66,8 @@ pub enum Basis {
 }
 
 /// A layer of another card behind the piece, which follows its outline.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Backing {
     /// Its card.
     pub stock: RecordId,
@@ -72,7 +76,8 @@ pub struct Backing {
 }
 
 /// What is made: a structure, its figures, and what is added to its panels.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Form {
     /// A structure of the catalogue, by its id.
     pub structure: String,
@@ -97,7 +102,7 @@ pub struct Form {
     /// The figures that are set, by their keys: mm, degrees or counts. Others follow the trade's
     /// defaults; those that the structure does not know wait for one that does.
     #[serde(flatten)]
-    #[ts(skip)]
+    #[cfg_attr(feature = "api", ts(skip))]
     pub figures: BTreeMap<String, Option<f64>>,
 }
 

@@ -1,8 +1,10 @@
 //! A piece in two parts: cut at a crease or across a panel, and joined with a flap before it is folded.
 
 use kurbo::{Affine, Point};
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::design::{Blank, Design, Edge, Move, Must, Step};
@@ -18,7 +20,8 @@ const FLAP: std::ops::RangeInclusive<f64> = 5.0..=60.0;
 pub const JOIN_FLAP: &str = "Join flap";
 
 /// Where a piece is cut apart.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum SplitBy {
     /// At the crease on which the panel hangs.
@@ -31,7 +34,8 @@ pub enum SplitBy {
 }
 
 /// How a piece is cut apart.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Split {
     /// The panel with which the second part begins, or that is cut across.
     pub panel: String,

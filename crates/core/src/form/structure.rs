@@ -1,14 +1,17 @@
 //! What a structure is: a name, its figures, and a definition that turns them into panels.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::design::Design;
 use super::figures::{Figures, Kind, Param};
 
 /// Where a structure stands in the catalogue.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Family {
     /// Tubes with closures.

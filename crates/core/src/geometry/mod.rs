@@ -2,12 +2,14 @@
 
 mod distance;
 mod outline;
+mod outline_id;
 mod path;
 mod region;
 
 pub use distance::gap;
 pub use kurbo::{Affine, BezPath, PathEl, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
+pub use outline_id::OutlineId;
 pub use path::{arc, circle, flattened, flattened_to, heart, path_text, polygon, rounded};
 pub use region::Region;
 

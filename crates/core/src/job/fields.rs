@@ -1,8 +1,13 @@
 //! Setting fields of a job by their dotted paths, as checks and remedies name them: a segment is a field's name,
 //! or the id of one of a list's members, as in `pieces.p1.form.length`; of members without ids, the place.
 
-use serde_json::Value;
+#[cfg(feature = "api")]
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use serde_json::{Value, json};
 use thiserror::Error;
+#[cfg(feature = "api")]
+use ts_rs::TS;
 
 use super::Job;
 use crate::error::{Change, Setting};
@@ -13,6 +18,9 @@ pub enum FieldError {
     /// No such field, or no member of that id.
     #[error("the job has no field “{0}”")]
     Unknown(String),
+    /// More changes than are made at a time.
+    #[error("{0} changes at once: make up to 1000 at a time")]
+    TooMany(usize),
     /// A value that the field cannot hold.
     #[error("“{field}” cannot be set so: {why}")]
     Unfit {
@@ -23,49 +31,157 @@ pub enum FieldError {
     },
 }
 
-/// The job with one field set.
+/// What is done to a field.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(rename_all = "kebab-case")]
+pub enum Doing {
+    /// It becomes the value; `null` goes back to the trade's default.
+    #[default]
+    Set,
+    /// The value comes to the end of the list, with a free id where its members have ids and it has none.
+    Add,
+    /// It is taken out of its list.
+    Remove,
+    /// It moves so many places on in its list, or back.
+    Move,
+}
+
+/// A change of one field of a job.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct FieldChange {
+    /// Its dotted path.
+    pub field: String,
+    /// What is done to it.
+    #[serde(default)]
+    #[cfg_attr(feature = "api", ts(optional = nullable))]
+    pub doing: Option<Doing>,
+    /// With what.
+    #[serde(default)]
+    #[cfg_attr(feature = "api", ts(type = "unknown", optional = nullable))]
+    pub value: Value,
+}
+
+impl FieldChange {
+    /// Sets a field.
+    #[must_use]
+    pub fn set(field: &str, value: impl Into<Value>) -> Self {
+        Self { field: field.to_owned(), doing: None, value: value.into() }
+    }
+}
+
+impl From<&Change> for FieldChange {
+    fn from(change: &Change) -> Self {
+        Self::set(&change.field, value(&change.value))
+    }
+}
+
+/// Most changes at a time.
+pub const MOST_CHANGES: usize = 1000;
+
+/// The job with these changes made, one after the other; the whole is read when all are, since one may need the
+/// other.
 ///
 /// # Errors
 /// [`FieldError`] for a path that leads nowhere and a value of the wrong kind.
-pub fn with_field(job: &Job, field: &str, value: Value) -> Result<Job, FieldError> {
-    with_values(job, std::iter::once((field, value)))
-}
-
-/// Sets all before the whole is read, since one may need the other.
-fn with_values<'a>(
-    job: &Job,
-    values: impl Iterator<Item = (&'a str, Value)>,
-) -> Result<Job, FieldError> {
+pub fn with_edits(job: &Job, changes: &[FieldChange]) -> Result<Job, FieldError> {
+    if changes.len() > MOST_CHANGES {
+        return Err(FieldError::TooMany(changes.len()));
+    }
     let short = |field: &str| -> String { field.chars().take(80).collect() };
-    let mut last = String::new();
     let unfit = |field: &str, error: serde_json::Error| FieldError::Unfit {
         field: field.to_owned(),
         why: error.to_string(),
     };
     let mut whole = serde_json::to_value(job).map_err(|error| unfit("", error))?;
-    for (field, value) in values {
-        last = short(field);
-        let place = field.split('.').try_fold(&mut whole, |inside, name| step(inside, name));
-        *place.ok_or_else(|| FieldError::Unknown(short(field)))? = value;
+    let mut last = String::new();
+    for change in changes {
+        last = short(&change.field);
+        let nowhere = || FieldError::Unknown(short(&change.field));
+        let mut path: Vec<&str> = change.field.split('.').collect();
+        match change.doing.unwrap_or_default() {
+            Doing::Set => {
+                *walk(&mut whole, &path).ok_or_else(nowhere)? = change.value.clone();
+            }
+            Doing::Add => {
+                let list = walk(&mut whole, &path).ok_or_else(nowhere)?;
+                if list.is_null() {
+                    *list = Value::Array(Vec::new());
+                }
+                let members = list.as_array_mut().ok_or_else(nowhere)?;
+                let member = with_id(change.value.clone(), members, path.last());
+                members.push(member);
+            }
+            Doing::Remove | Doing::Move => {
+                let name = path.pop().unwrap_or_default();
+                let list = walk(&mut whole, &path).and_then(Value::as_array_mut);
+                let members = list.ok_or_else(nowhere)?;
+                let at = place(members, name).filter(|at| *at < members.len());
+                let at = at.ok_or_else(nowhere)?;
+                let member = members.remove(at);
+                if change.doing == Some(Doing::Move) {
+                    let by = change.value.as_i64().unwrap_or(0).clamp(-1000, 1000);
+                    let to = i64::try_from(at).unwrap_or(0) + by;
+                    members.insert(usize::try_from(to).unwrap_or(0).min(members.len()), member);
+                }
+            }
+        }
     }
     serde_json::from_value(whole).map_err(|error| unfit(&last, error))
 }
 
-/// The job with several fields set.
+/// The job with one field set.
 ///
 /// # Errors
-/// As [`with_field`].
+/// As [`with_edits`].
+pub fn with_field(job: &Job, field: &str, value: Value) -> Result<Job, FieldError> {
+    with_edits(job, &[FieldChange::set(field, value)])
+}
+
+/// The job with the changes that a remedy names.
+///
+/// # Errors
+/// As [`with_edits`].
 pub fn with_changes(job: &Job, changes: &[Change]) -> Result<Job, FieldError> {
-    let values = changes.iter();
-    with_values(job, values.map(|change| (change.field.as_str(), value(&change.value))))
+    let changes: Vec<FieldChange> = changes.iter().map(Into::into).collect();
+    with_edits(job, &changes)
+}
+
+fn walk<'a>(whole: &'a mut Value, path: &[&str]) -> Option<&'a mut Value> {
+    path.iter().try_fold(whole, |inside, name| step(inside, name))
+}
+
+/// Where in a list the member of that id is; of members without ids, the place itself.
+fn place(members: &[Value], name: &str) -> Option<usize> {
+    let known = |member: &Value| member.get("id").is_some_and(|id| id == name);
+    members.iter().position(known).or_else(|| name.parse().ok())
+}
+
+/// A new member with an id such as `l3` that none has yet, in a list whose members have ids.
+fn with_id(mut member: Value, members: &[Value], list: Option<&&str>) -> Value {
+    // Members of these two lists are known by ids; what is added elsewhere by its place.
+    let letter = match list {
+        Some(&"pieces") => 'p',
+        Some(&"layers") => 'l',
+        _ => return member,
+    };
+    if let Some(fields) = member.as_object_mut()
+        && fields.get("id").is_none_or(Value::is_null)
+    {
+        let taken = |id: &String| members.iter().any(|member| member.get("id") == Some(&json!(id)));
+        let free = (members.len() + 1..).map(|number| format!("{letter}{number}"));
+        let id = free.take(members.len() + 1).find(|id| !taken(id));
+        fields.insert("id".to_owned(), json!(id));
+    }
+    member
 }
 
 /// A field of an object, made where it is not there yet, or the member of a list that has that id.
 fn step<'a>(inside: &'a mut Value, name: &str) -> Option<&'a mut Value> {
     match inside {
         Value::Array(members) => {
-            let known = |member: &Value| member.get("id").is_some_and(|id| id == name);
-            let at = members.iter().position(known).or_else(|| name.parse().ok())?;
+            let at = place(members, name)?;
             members.get_mut(at)
         }
         Value::Object(fields) => Some(fields.entry(name).or_insert(Value::Null)),
@@ -121,6 +237,34 @@ mod tests {
         assert_eq!((changed.pieces[0].copies, changed.pieces[1].copies), (1, 12));
         assert_eq!(changed.pieces[0].form.figures["width"], None);
         assert_eq!(changed.sheet.turning, crate::sheet::Turning::Free);
+    }
+
+    #[test]
+    fn members_come_go_and_move() {
+        let change = |field: &str, doing: Doing, value: Value| FieldChange {
+            doing: Some(doing),
+            ..FieldChange::set(field, value)
+        };
+        let tag = json!({ "form": { "structure": "tag", "basis": "inside" }, "stock": "card", "face": null, "copies": 4 });
+        let changes = [
+            change("pieces", Doing::Add, tag.clone()),
+            change("pieces.p1", Doing::Remove, Value::Null),
+            change("pieces", Doing::Add, tag),
+            change("pieces.p3", Doing::Move, (-1).into()),
+            FieldChange::set("pieces.p4.copies", 9),
+        ];
+        let changed = with_edits(&job(), &changes).unwrap();
+        let ids: Vec<&str> = changed.pieces.iter().map(|piece| piece.id.0.as_str()).collect();
+        assert_eq!(ids, ["p3", "p2", "p4"], "an id that is taken is not given again");
+        assert_eq!((changed.pieces[0].copies, changed.pieces[2].copies), (4, 9));
+        for (field, doing) in
+            [("pieces.p9", Doing::Remove), ("name", Doing::Add), ("name", Doing::Move)]
+        {
+            let refused = with_edits(&job(), &[change(field, doing, Value::Null)]);
+            assert_eq!(refused, Err(FieldError::Unknown(field.into())));
+        }
+        let many = vec![FieldChange::set("name", "x"); MOST_CHANGES + 1];
+        assert_eq!(with_edits(&job(), &many), Err(FieldError::TooMany(MOST_CHANGES + 1)));
     }
 
     #[test]

@@ -4,22 +4,26 @@ mod fields;
 pub mod older;
 mod piece;
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
-pub use fields::{FieldError, with_changes, with_field};
+pub use fields::{Doing, FieldChange, FieldError, with_changes, with_edits, with_field};
 pub use piece::JobPiece;
 
 use crate::blob::BlobId;
 use crate::error::{Faults, InputError, Remedy};
-use crate::face::LayerKind;
+use crate::face::{Face, LayerKind};
+use crate::form::Form;
 use crate::sheet::SheetPlan;
 use crate::units::Unit;
 use crate::workshop::{RecordId, RecordKind, check_name};
 
 /// Everything the user decides about a job.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Job {
     /// Its name in lists.
     pub name: String,
@@ -40,6 +44,26 @@ impl Job {
     #[must_use]
     pub fn title<'a>(&'a self, piece: &'a JobPiece) -> &'a str {
         if self.pieces.len() == 1 { &self.name } else { piece.own_name() }
+    }
+
+    /// A hang tag in the card and the colours of the others, to be changed into whatever goes with them.
+    #[must_use]
+    pub fn another_piece(&self) -> JobPiece {
+        let form = Form::new("tag-clipped", &[("width", 40.0), ("height", 80.0)]);
+        let taken = |id: &str| self.pieces.iter().any(|piece| piece.id.0 == id);
+        let mut number = self.pieces.len() + 1;
+        while taken(&format!("p{number}")) {
+            number += 1;
+        }
+        let first = self.pieces.first();
+        let new = JobPiece::new(&format!("p{number}"), form, "");
+        JobPiece {
+            name: Some(format!("Tag {}", self.pieces.len())),
+            stock: first.map_or(new.stock.clone(), |first| first.stock.clone()),
+            face: first.and_then(|first| first.face.as_ref()).map(Face::colours),
+            copies: first.map_or(1, |first| first.copies),
+            ..new
+        }
     }
 
     /// The records of the workshop that it names, by kind and id.
@@ -63,8 +87,6 @@ impl Job {
     /// The same records, to be changed.
     pub fn records_mut(&mut self) -> Vec<(RecordKind, &mut RecordId)> {
         let plan = &mut self.sheet;
-        let kept = plan.kept.iter_mut().flat_map(|kept| &mut kept.runs);
-        let kept = kept.filter_map(|run| run.stock.as_mut());
         let machines = [
             (RecordKind::Printers, &mut plan.printer),
             (RecordKind::Cutters, &mut plan.cutter),
@@ -76,7 +98,7 @@ impl Job {
             let backing = piece.form.backing.as_mut().map(|backing| &mut backing.stock);
             [Some(&mut piece.stock), backing].into_iter().flatten()
         });
-        stocks.chain(kept).map(|id| (RecordKind::Stocks, id)).chain(machines).collect()
+        stocks.map(|id| (RecordKind::Stocks, id)).chain(machines).collect()
     }
 
     /// The blobs that it names; one may come more than once.

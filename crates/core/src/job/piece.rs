@@ -1,7 +1,9 @@
 //! One of the pieces that a job makes.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use crate::error::Faults;
@@ -12,7 +14,8 @@ use crate::units::Unit;
 use crate::workshop::{RecordId, check_name};
 
 /// One of the pieces that a job makes.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct JobPiece {
     /// What it is known by.
     pub id: PieceId,

@@ -288,7 +288,8 @@ mod tests {
         Machines::default().windows(page, Orientation::Portrait, &Marks::default())
     }
 
-    const AT: [Placement; 1] = [Placement { part: 0, x: 0.0, y: 0.0, turn: 0.0, locked: false }];
+    const AT: [Placement; 1] =
+        [Placement { part: 0, copy: 1, x: 0.0, y: 0.0, turn: 0.0, locked: false }];
 
     fn notes_beside(page: Rect, copy: Rect) -> Option<Notes> {
         let copy = copy.to_path(0.01);
@@ -336,7 +337,7 @@ mod tests {
         let mut at: Vec<Placement> = (0..10_000u32)
             .map(|number| {
                 let (row, column) = (f64::from(number / 100), f64::from(number % 100));
-                Placement { part: 0, x: column * 20.0, y: row * 20.0, turn: 0.0, locked: false }
+                Placement { x: column * 20.0, y: row * 20.0, turn: 0.0, ..Placement::default() }
             })
             .collect();
         // Between tags 2 mm apart there is no room; where one is missing the code alone has none either.

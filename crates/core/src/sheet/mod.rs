@@ -25,8 +25,9 @@ mod window;
 pub(crate) use checks::{mark_checks, sheet_checks};
 pub(crate) use code::{NO_CODE, SheetCode};
 pub use compare::{MarkChoice, best_marks, compare_marks};
-pub(crate) use lay::{in_rows, laid_of, lay};
-pub use layout::{Layout, SheetRun};
+pub(crate) use lay::{Named, in_rows, laid_of, lay};
+pub(crate) use layout::number_copies;
+pub use layout::{LaidBlank, Layout, SheetRun};
 pub use margin_notes::{
     FreeRoom, LEGEND_ROW, LINE, Notes, NotesForm, least_notes, legend_size, place_notes,
 };

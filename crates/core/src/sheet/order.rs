@@ -1,9 +1,6 @@
 //! What a whole order comes to: sheets, card used and left over, cost.
 
-use std::collections::BTreeMap;
-
 use crate::ground::Ground;
-use crate::job::Job;
 use crate::sheet::Layout;
 use crate::workshop::{RecordId, Workshop};
 
@@ -41,16 +38,17 @@ impl Order {
     }
 }
 
-pub(crate) fn order(job: &Job, workshop: &Workshop, ground: &Ground, layout: &Layout) -> Order {
+pub(crate) fn order(workshop: &Workshop, ground: &Ground, layout: &Layout) -> Order {
     let page = ground.windows.page.area();
-    let mut cards: BTreeMap<Option<&RecordId>, u32> = BTreeMap::new();
-    for run in &layout.runs {
-        *cards.entry(run.stock.as_ref()).or_default() += run.sheets;
-    }
-    let cards: Vec<CardOrder> = cards
+    let sheets = |card: &RecordId| -> u32 {
+        layout.runs.iter().filter(|run| ground.card_of(run) == card).map(|run| run.sheets).sum()
+    };
+    let cards: Vec<CardOrder> = ground
+        .each_card()
         .into_iter()
-        .map(|(id, sheets)| {
-            let stock = id.unwrap_or(&job.pieces[0].stock);
+        .map(|stock| (stock, sheets(stock)))
+        .filter(|(_, sheets)| *sheets > 0)
+        .map(|(stock, sheets)| {
             let record = workshop.stocks.get(stock);
             let cost = record.and_then(|record| {
                 let currency = record.price.as_ref()?.currency.clone();

@@ -52,7 +52,7 @@ impl Piece {
     pub fn centred(&self, turn: f64, centre: Point) -> Placement {
         let bounds = self.outline.transformed(rotation(turn)).bounds();
         let shift = centre - bounds.center();
-        Placement { part: 0, x: shift.x, y: shift.y, turn, locked: false }
+        Placement { x: shift.x, y: shift.y, turn, ..Placement::default() }
     }
 
     /// The piece in one orientation.
@@ -117,11 +117,10 @@ impl Turned {
     #[must_use]
     pub fn placement(&self, x: f64, y: f64) -> Placement {
         Placement {
-            part: 0,
             x: x + self.origin.x,
             y: y + self.origin.y,
             turn: self.turn,
-            locked: false,
+            ..Placement::default()
         }
     }
 

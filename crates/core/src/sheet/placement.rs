@@ -1,18 +1,25 @@
 //! Where a copy lies on its sheet.
 
 use kurbo::Affine;
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use crate::geometry::BezPath;
 
 /// Where a copy lies: turned about the flat's origin, then moved.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Placement {
-    /// Which of the job's blanks lies here.
+    /// Which of the layout's blanks lies here.
     #[serde(default)]
     pub part: usize,
+    /// Which copy of its blank it is, from 1, on the first of the sheets that are alike; 0 is not numbered yet. It
+    /// stays when the copy is moved.
+    #[serde(default)]
+    pub copy: u32,
     /// Movement to the right after turning, mm.
     pub x: f64,
     /// Movement down after turning, mm.

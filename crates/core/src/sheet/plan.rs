@@ -1,17 +1,20 @@
 //! What the user decides about a job's sheets.
 
 use kurbo::Rect;
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::SheetRun;
+use super::{LaidBlank, SheetRun};
 use crate::error::{Change, Faults, InputError, Remedy, Setting};
 use crate::units::{INCH, Unit, measure};
 use crate::workshop::RecordId;
 
 /// A sheet's size, upright.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct SheetSize {
     /// Its name, such as “A4”.
     pub name: String,
@@ -65,7 +68,8 @@ impl SheetSize {
 }
 
 /// Which way round the sheet is drawn.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Orientation {
     /// Upright. Its top edge leads into the printer.
@@ -76,7 +80,8 @@ pub enum Orientation {
 }
 
 /// How copies may be turned on the sheet.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Turning {
     /// By any angle.
@@ -91,7 +96,8 @@ pub enum Turning {
 }
 
 /// How many copies are laid.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Amount {
     /// As many as wanted, on as few sheets as possible.
@@ -102,7 +108,8 @@ pub enum Amount {
 }
 
 /// How a kept layout came about.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Made {
     /// The search put it together.
@@ -112,18 +119,20 @@ pub enum Made {
 }
 
 /// A layout that is kept as it is, until the user asks for another.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Kept {
     /// How it came about.
     pub made: Made,
-    /// How many blanks the job had; a layout of other blanks means nothing.
-    pub blanks: usize,
+    /// The blanks that its placements number, and the outlines that it was made for.
+    pub blanks: Vec<LaidBlank>,
     /// The sheets.
     pub runs: Vec<SheetRun>,
 }
 
 /// How the search for a nested layout goes.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Search {
     /// Longest time it may take, s, 1 to 600.
     pub budget: f64,
@@ -138,7 +147,8 @@ impl Default for Search {
 }
 
 /// How copies go onto sheets.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct SheetPlan {
     /// The stock sheet, upright.
     pub size: SheetSize,
@@ -232,6 +242,9 @@ impl SheetPlan {
 /// More places than this are not kept one by one: 10,000 copies of a piece of two blanks.
 pub const MOST_PLACED: usize = 20_000;
 
+/// Most blanks of a kept layout.
+const MOST_BLANKS: usize = 1000;
+
 impl Kept {
     fn validate(&self, faults: &mut Faults) {
         let placements = || self.runs.iter().flat_map(|run| &run.placements);
@@ -239,6 +252,15 @@ impl Kept {
             text: "Lay them in rows and columns".to_owned(),
             changes: vec![Change { field: "sheet.kept".to_owned(), value: Setting::Standard }],
         };
+        if self.blanks.len() > MOST_BLANKS {
+            let count = self.blanks.len();
+            faults.add(InputError::new(
+                "sheet.kept",
+                format!("The kept layout names {count} blanks: it names up to {MOST_BLANKS}"),
+                f64::from(u32::try_from(count).unwrap_or(u32::MAX)),
+                again(),
+            ));
+        }
         let (count, sheets) =
             (placements().count(), self.runs.iter().map(|run| u64::from(run.sheets)).sum::<u64>());
         if count > MOST_PLACED || sheets > 20_000 {

@@ -1,8 +1,10 @@
 //! A drawing of each record of the workshop: what a machine leaves of a sheet, and what takes the rest.
 
 use kurbo::{BezPath, Point, Rect, Shape, Vec2};
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::{Machines, Marks, Orientation, SheetSize, Taken, TakenBy, place_marks, standard_sizes};
@@ -11,7 +13,8 @@ use crate::units::{Unit, measure};
 use crate::workshop::{Carrier, Corner, Cutter, Finds, Grain, MarkSet, Printer, Record, Stock};
 
 /// A record, drawn.
-#[derive(Debug, Clone, PartialEq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct RecordDrawing {
     /// Width and height of all of it, mm.
     pub size: [f64; 2],
@@ -20,7 +23,8 @@ pub struct RecordDrawing {
 }
 
 /// A part of a record's drawing.
-#[derive(Debug, Clone, PartialEq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct DrawnPart {
     /// What it is.
     pub what: DrawnAs,
@@ -33,7 +37,8 @@ pub struct DrawnPart {
 }
 
 /// What a part of a record's drawing is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum DrawnAs {
     /// A sheet of paper or card.

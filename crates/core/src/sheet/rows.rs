@@ -84,14 +84,14 @@ fn into_sheets(placements: Vec<Placement>, copies: u32) -> Layout {
     let (full, rest) = (copies / per_sheet, copies % per_sheet);
     let mut runs = Vec::new();
     if full > 0 {
-        runs.push(SheetRun { sheets: full, stock: None, placements: placements.clone() });
+        runs.push(SheetRun { sheets: full, placements: placements.clone() });
     }
     if rest > 0 {
         let mut placements = placements;
         placements.truncate(rest as usize);
-        runs.push(SheetRun { sheets: 1, stock: None, placements });
+        runs.push(SheetRun { sheets: 1, placements });
     }
-    Layout { runs, per_sheet, laid: copies }
+    Layout { runs, per_sheet, laid: copies, ..Layout::default() }
 }
 
 /// Shares of a block's slack at which it is tried; the middle first, so that it wins a tie.

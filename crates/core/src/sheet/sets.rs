@@ -10,12 +10,12 @@ use super::piece::Turned;
 use super::{Layout, Piece, Placement, SheetRun, rows_and_columns};
 use crate::workshop::RecordId;
 
-/// A blank to be laid: its place among the parts, its card where that is not the job's, and its piece.
+/// A blank to be laid.
 pub struct SetPiece<'a> {
     /// Its place among the flat's parts.
     pub part: usize,
-    /// Its card, where that is not the job's.
-    pub stock: Option<&'a RecordId>,
+    /// Its card.
+    pub stock: &'a RecordId,
     /// What is laid.
     pub piece: &'a Piece,
 }
@@ -38,7 +38,7 @@ pub fn lay_sets(
     if let [alone] = pieces {
         return tagged(alone, rows_and_columns(alone.piece, windows, turns, spacing, copies));
     }
-    let mut stocks: Vec<Option<&RecordId>> = pieces.iter().map(|piece| piece.stock).collect();
+    let mut stocks: Vec<&RecordId> = pieces.iter().map(|piece| piece.stock).collect();
     stocks.dedup();
     let mut whole = Layout::default();
     for stock in stocks {
@@ -64,7 +64,6 @@ pub fn lay_sets(
 
 fn tagged(piece: &SetPiece<'_>, mut layout: Layout) -> Layout {
     for run in &mut layout.runs {
-        run.stock = piece.stock.cloned();
         for placement in &mut run.placements {
             placement.part = piece.part;
         }
@@ -113,16 +112,15 @@ fn together(
         best = more;
         held += 1;
     }
-    let stock = group[0].stock.cloned();
     let (full, rest) = (copies / held, copies % held);
     let mut runs = Vec::new();
     if full > 0 {
-        runs.push(SheetRun { sheets: full, stock: stock.clone(), placements: best });
+        runs.push(SheetRun { sheets: full, placements: best });
     }
     if rest > 0 {
-        runs.push(SheetRun { sheets: 1, stock, placements: pack(rest)? });
+        runs.push(SheetRun { sheets: 1, placements: pack(rest)? });
     }
-    Some(Layout { runs, per_sheet: held, laid: copies })
+    Some(Layout { runs, per_sheet: held, laid: copies, ..Layout::default() })
 }
 
 /// One set over as many sheets as it takes, and so for every copy; `None` where a blank fits nowhere.
@@ -153,12 +151,8 @@ fn spread(
             Some(sheets)
         })
         .min_by_key(Vec::len)?;
-    let stock = group[0].stock.cloned();
-    let runs = best
-        .into_iter()
-        .map(|placements| SheetRun { sheets: copies, stock: stock.clone(), placements })
-        .collect();
-    Some(Layout { runs, per_sheet: 1, laid: copies })
+    let runs = best.into_iter().map(|placements| SheetRun { sheets: copies, placements }).collect();
+    Some(Layout { runs, per_sheet: 1, laid: copies, ..Layout::default() })
 }
 
 /// Blanks of so many sets in shelves, or `None` where they do not all fit.
@@ -241,10 +235,11 @@ mod tests {
             .iter()
             .filter_map(|(w, h)| Piece::new(&rectangle(*w, *h), &Region::empty()))
             .collect();
+        let card = RecordId("card".to_owned());
         let set: Vec<SetPiece<'_>> = pieces
             .iter()
             .enumerate()
-            .map(|(part, piece)| SetPiece { part, stock: None, piece })
+            .map(|(part, piece)| SetPiece { part, stock: &card, piece })
             .collect();
         lay_sets(&set, windows, &[0.0, 90.0], 2.0, copies)
     }
@@ -279,14 +274,13 @@ mod tests {
     fn another_card_has_its_own_sheets() {
         let (front, back) = (rectangle(50.0, 50.0), rectangle(56.0, 56.0));
         let pieces = [&front, &back].map(|path| Piece::new(path, &Region::empty()).unwrap());
-        let red = RecordId("red".to_owned());
+        let (card, red) = (RecordId("card".to_owned()), RecordId("red".to_owned()));
         let set = [
-            SetPiece { part: 0, stock: None, piece: &pieces[0] },
-            SetPiece { part: 1, stock: Some(&red), piece: &pieces[1] },
+            SetPiece { part: 0, stock: &card, piece: &pieces[0] },
+            SetPiece { part: 1, stock: &red, piece: &pieces[1] },
         ];
         let layout = lay_sets(&set, &page(200.0, 150.0), &[0.0], 2.0, 4);
         assert_eq!(layout.sheets(), 2);
-        assert_eq!(layout.runs[1].stock.as_ref(), Some(&red));
         assert!(layout.runs[1].placements.iter().all(|at| at.part == 1));
     }
 }

@@ -102,7 +102,7 @@ mod tests {
 
     use super::*;
     use crate::form::Form;
-    use crate::formed::Forgetful;
+    use crate::memory::Forgetful;
     use crate::records::Records;
     use crate::sheet::Machines;
     use crate::workshop::Workshop;
@@ -148,9 +148,9 @@ mod tests {
                 job.sheet.page(), job.sheet.orientation, &sheet::Marks::default()).cut.base);
             let placements: Vec<Placement> = places
                 .iter()
-                .map(|(x, y, turn)| Placement { part: 0, x: *x, y: *y, turn: *turn, locked: false })
+                .map(|(x, y, turn)| Placement { x: *x, y: *y, turn: *turn, ..Placement::default() })
                 .collect();
-            let runs = [SheetRun { sheets: 1, stock: None, placements: placements.clone() }];
+            let runs = [SheetRun { sheets: 1, placements: placements.clone() }];
             let found = standing(&ground, &runs, spacing);
             let copies: Vec<_> = placements.iter().map(placed).collect();
             let (width, height) = (job.sheet.size.width, job.sheet.size.height);
@@ -202,9 +202,9 @@ mod tests {
         let records = Records::of(&job, &workshop).unwrap();
         let ground = Ground::new(&job, &records, &Forgetful).unwrap();
         let nearest = |gap: f64| {
-            let at = |x: f64| Placement { part: 0, x, y: 50.0, turn: 0.0, locked: false };
+            let at = |x: f64| Placement { x, y: 50.0, turn: 0.0, ..Placement::default() };
             let placements = vec![at(50.0), at(50.0 + SIZE.0 + gap)];
-            standing(&ground, &[SheetRun { sheets: 1, stock: None, placements }], 2.0).nearest
+            standing(&ground, &[SheetRun { sheets: 1, placements }], 2.0).nearest
         };
         assert_eq!(nearest(1.995), 2.0);
         assert!((nearest(1.98) - 1.98).abs() < 1e-9);

@@ -1,8 +1,10 @@
 //! The working window: where print may lie, where cuts may lie, and what takes the rest.
 
 use kurbo::{BezPath, Point, Rect, Vec2};
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::{Marks, Orientation};
@@ -21,7 +23,8 @@ pub struct Window {
 }
 
 /// What takes card away from the window.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum TakenBy {
     /// The printer cannot print here.

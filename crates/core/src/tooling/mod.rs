@@ -1,20 +1,33 @@
 //! Tooling: what is cut on a sheet, decided once. Files and views read the plan and decide nothing themselves.
 
+mod perforated;
 mod shared;
+
+use std::borrow::Cow;
 
 use kurbo::BezPath;
 
-pub use shared::cut_once;
+pub use perforated::perforated;
+use shared::cut_once;
 
+use crate::LineKind;
 use crate::form::Part;
+use crate::id::StrokeId;
+use crate::memory::ELEMENT;
 use crate::sheet::Placement;
-use crate::{LineKind, Prepared};
+use crate::stroke::Stroke;
 
 /// One stroke on a sheet.
 #[derive(Debug, Clone, PartialEq)]
 pub struct PlannedStroke {
+    /// The copy that it is cut for, by its place among the sheet's.
+    pub copy: usize,
+    /// Which of the blank's strokes it is, or a part of.
+    pub stroke: StrokeId,
     /// What happens along it.
     pub kind: LineKind,
+    /// How often the tool goes along it.
+    pub times: u32,
     /// Where it runs on the sheet, mm: one subpath.
     pub path: BezPath,
 }
@@ -27,29 +40,61 @@ pub struct CutPlan {
 }
 
 impl CutPlan {
-    /// The plan of a sheet with these copies.
+    /// The plan of a sheet with these copies of these blanks.
     ///
-    /// Edges that copies share, straight or curved, are in it once, in both kinds of cut.
+    /// Edges that copies share, straight or curved, are in it once, in both kinds of cut. A pattern is the cuts
+    /// that it is made of.
     #[must_use]
-    pub fn of(prepared: &Prepared, placements: &[Placement]) -> Self {
-        let blanks: Vec<Vec<(LineKind, BezPath)>> =
-            prepared.blanks().map(|blank| strokes_of(blank.part)).collect();
+    pub fn of(blanks: &[&Part], placements: &[Placement]) -> Self {
+        let blanks: Vec<Vec<(Stroke, Vec<BezPath>)>> = blanks
+            .iter()
+            .map(|part| {
+                part.all_strokes().map(|stroke| (stroke.clone(), worked(&stroke))).collect()
+            })
+            .collect();
         let mut strokes = Vec::new();
         for kind in LineKind::IN_ORDER {
-            let placed = placements.iter().filter_map(|at| Some((blanks.get(at.part)?, at)));
-            let own: Vec<BezPath> = placed
-                .flat_map(|(blank, at)| {
-                    let of_kind = blank.iter().filter(|(own, _)| *own == kind);
-                    of_kind.map(|(_, path)| at.place(path))
+            let placed = placements.iter().enumerate();
+            let placed = placed.filter_map(|(copy, at)| Some((copy, at, blanks.get(at.part)?)));
+            let own: Vec<PlannedStroke> = placed
+                .flat_map(|(copy, at, blank)| {
+                    let of_kind = blank.iter().filter(|(stroke, _)| stroke.kind == kind);
+                    of_kind.flat_map(move |(stroke, paths)| {
+                        paths.iter().map(move |path| PlannedStroke {
+                            copy,
+                            stroke: stroke.id.clone(),
+                            kind,
+                            times: stroke.times,
+                            path: at.place(path),
+                        })
+                    })
                 })
                 .collect();
-            let own = match kind {
-                LineKind::Cut | LineKind::KissCut => cut_once(own),
-                _ => own,
-            };
-            strokes.extend(own.into_iter().map(|path| PlannedStroke { kind, path }));
+            if matches!(kind, LineKind::Cut | LineKind::KissCut) {
+                let paths: Vec<&BezPath> = own.iter().map(|stroke| &stroke.path).collect();
+                strokes.extend(cut_once(&paths).into_iter().map(|(of, path)| PlannedStroke {
+                    path,
+                    stroke: own[of].stroke.clone(),
+                    ..own[of]
+                }));
+            } else {
+                strokes.extend(own);
+            }
         }
         Self { strokes }
+    }
+
+    /// About how many bytes it takes.
+    #[must_use]
+    pub fn weight(&self) -> usize {
+        let elements = self.strokes.iter().map(|stroke| stroke.path.elements().len());
+        size_of::<PlannedStroke>() * self.strokes.len() + ELEMENT * elements.sum::<usize>()
+    }
+
+    /// The plan of one blank by itself, where it was drawn.
+    #[must_use]
+    pub fn alone(part: &Part) -> Self {
+        Self::of(&[part], &[Placement::default()])
     }
 
     /// The strokes of a kind, in their order.
@@ -58,13 +103,11 @@ impl CutPlan {
     }
 }
 
-/// Every stroke of one blank, a subpath each: what lies inside it, then its edge.
-#[must_use]
-pub fn strokes_of(part: &Part) -> Vec<(LineKind, BezPath)> {
-    let inside = part.lines.iter().map(|line| (part.kind(line.kind), &line.path));
-    let all = inside.chain([(part.edge, &part.outline)]);
-    all.flat_map(|(kind, path)| {
-        path.subpaths().map(move |stroke| (kind, BezPath::from_vec(stroke.to_vec())))
-    })
-    .collect()
+/// What of a stroke is worked, a subpath each.
+fn worked(stroke: &Stroke) -> Vec<BezPath> {
+    let path = match stroke.pattern {
+        Some(pattern) => Cow::Owned(perforated(&stroke.path, pattern)),
+        None => Cow::Borrowed(&stroke.path),
+    };
+    path.subpaths().map(|part| BezPath::from_vec(part.to_vec())).collect()
 }

@@ -14,16 +14,17 @@ const SHORTEST: f64 = 0.01;
 const DRAWERS: (f64, f64) = (0.002, 1.0);
 
 /// Takes from each stroke what runs along one before it: straight stretches, in part too, and whole curves. A
-/// stroke that shares nothing stays as it is; what is left of another may be in several parts.
+/// stroke that shares nothing stays as it is; what is left of another may be in several parts. With each part comes the
+/// number of the stroke that it is of.
 #[must_use]
-pub fn cut_once(strokes: Vec<BezPath>) -> Vec<BezPath> {
-    let touching = touching(&strokes);
+pub fn cut_once(strokes: &[&BezPath]) -> Vec<(usize, BezPath)> {
+    let touching = touching(strokes);
     let mut lines: HashMap<(i64, i64), Vec<kurbo::Line>> = HashMap::new();
     let mut curves: HashMap<(i64, i64), Vec<PathSeg>> = HashMap::new();
     let mut all = Vec::with_capacity(strokes.len());
-    for (stroke, touches) in strokes.into_iter().zip(touching) {
+    for (number, (stroke, touches)) in strokes.iter().zip(touching).enumerate() {
         if !touches {
-            all.push(stroke);
+            all.push((number, (*stroke).clone()));
             continue;
         }
         let mut kept: Vec<PathSeg> = Vec::new();
@@ -50,16 +51,16 @@ pub fn cut_once(strokes: Vec<BezPath>) -> Vec<BezPath> {
             }
         }
         if is_whole {
-            all.push(stroke);
+            all.push((number, (*stroke).clone()));
         } else {
-            all.extend(chains(&kept));
+            all.extend(chains(&kept).into_iter().map(|part| (number, part)));
         }
     }
     all
 }
 
 /// Which strokes have bounds that meet another's: only these can share anything.
-fn touching(strokes: &[BezPath]) -> Vec<bool> {
+fn touching(strokes: &[&BezPath]) -> Vec<bool> {
     let bounds: Vec<Rect> =
         strokes.iter().map(|stroke| stroke.bounding_box().inflate(SAME, SAME)).collect();
     let mut order: Vec<usize> = (0..bounds.len()).collect();
@@ -225,6 +226,11 @@ mod tests {
     use super::*;
     use crate::geometry::{circle, polygon};
     use proptest::prelude::*;
+
+    fn cut_once(strokes: Vec<BezPath>) -> Vec<BezPath> {
+        let strokes: Vec<&BezPath> = strokes.iter().collect();
+        super::cut_once(&strokes).into_iter().map(|(_, path)| path).collect()
+    }
 
     fn length(strokes: &[BezPath]) -> f64 {
         strokes.iter().map(|stroke| stroke.perimeter(1e-9)).sum()

@@ -1,8 +1,10 @@
 //! Grammage (g/m²) from the basis weight by which North American mills sell paper.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::INCH;
@@ -14,7 +16,8 @@ const POUND: f64 = 453.592_37;
 const REAM: f64 = 500.0;
 
 /// The sheet in which a grade of paper is weighed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum BasisSheet {
     /// Cover stock, 20 × 26 in.

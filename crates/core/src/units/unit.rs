@@ -1,13 +1,16 @@
 //! The units in which lengths are shown, and how a length is written in each.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::INCH;
 
 /// The unit in which a job shows its lengths, and the one a bare number is taken to be in.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "lowercase")]
 pub enum Unit {
     /// Millimetres.
@@ -20,7 +23,8 @@ pub enum Unit {
 }
 
 /// What an interface needs to know of a unit to draw rulers and to step a field.
-#[derive(Debug, Clone, Serialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct UnitInfo {
     /// The unit.
     pub unit: Unit,

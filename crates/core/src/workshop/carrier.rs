@@ -1,7 +1,9 @@
 //! Carriers: the tacky sheet or tray on which stock goes through a cutter.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::{Keeping, Margins, check_name};
@@ -9,7 +11,8 @@ use crate::error::{Faults, InputError};
 use crate::units::{Unit, measure};
 
 /// A carrier. The stock lies in the top left corner of what holds.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Carrier {
     /// Its name in lists.
     pub name: String,

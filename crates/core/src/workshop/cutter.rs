@@ -1,7 +1,9 @@
 //! Cutters: what they reach, what they hold, and how they find the sheet.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::{Corner, Keeping, Margins, MarkSet, MarkShapeName, check_name};
@@ -9,7 +11,8 @@ use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
 /// What a station can hold.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Tool {
     /// A knife trailing behind its axis.
@@ -21,7 +24,8 @@ pub enum Tool {
 }
 
 /// How a station's blade gets its depth.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum DepthSetting {
     /// It cannot be changed.
@@ -35,7 +39,8 @@ pub enum DepthSetting {
 }
 
 /// A place for a tool.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Station {
     /// Its name on the machine.
     pub name: String,
@@ -46,7 +51,8 @@ pub struct Station {
 }
 
 /// What an eye can read of marks.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct EyeRange {
     /// The shapes it knows.
     pub shapes: Vec<MarkShapeName>,
@@ -59,7 +65,8 @@ pub struct EyeRange {
 }
 
 /// How a cutter finds the sheet.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(tag = "by", rename_all = "kebab-case")]
 pub enum Finds {
     /// Its eye reads printed marks.
@@ -83,7 +90,8 @@ impl Finds {
 }
 
 /// Where a cutter that goes by marks may cut.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Field {
     /// Everywhere it reaches.
@@ -93,7 +101,8 @@ pub enum Field {
 }
 
 /// A cutter. A sheet lies in it as it is drawn: its top edge leads, its width lies across.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Cutter {
     /// Its name in lists.
     pub name: String,

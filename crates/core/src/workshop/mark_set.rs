@@ -1,7 +1,9 @@
 //! Mark sets: named arrangements of registration marks.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::{Keeping, check_name};
@@ -9,7 +11,8 @@ use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
 /// A corner of the sheet, seen from its printed side with its top edge up.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Corner {
     /// Top left.
@@ -61,7 +64,8 @@ impl Corner {
 }
 
 /// The shape of each mark, mm.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(tag = "shape", rename_all = "kebab-case")]
 pub enum MarkShape {
     /// A corner angle, its arms pointing inwards along the edges.
@@ -86,7 +90,8 @@ pub enum MarkShape {
 }
 
 /// A mark's shape without its sizes.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum MarkShapeName {
     /// Corner angles.
@@ -131,7 +136,8 @@ impl MarkShape {
 }
 
 /// From what a mark set's distances count.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum DistanceFrom {
     /// The sheet's edge.
@@ -141,7 +147,8 @@ pub enum DistanceFrom {
 }
 
 /// What tells a sheet that was turned by 180°.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Tell {
     /// Three marks: the missing one tells.
@@ -155,7 +162,8 @@ pub enum Tell {
 }
 
 /// A mark set. Distances are measured to the nearest part of each mark.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct MarkSet {
     /// Its name in lists.
     pub name: String,

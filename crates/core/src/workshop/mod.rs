@@ -10,8 +10,10 @@ mod stock;
 
 use std::collections::BTreeMap;
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 pub use carrier::Carrier;
@@ -27,9 +29,8 @@ use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
 /// What names a record: letters, digits and hyphens, unique within its kind.
-#[derive(
-    Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema, TS,
-)]
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(transparent)]
 pub struct RecordId(pub String);
 
@@ -55,7 +56,8 @@ impl std::fmt::Display for RecordId {
 }
 
 /// The records a job may name.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Workshop {
     /// Card and paper.
     #[serde(default)]
@@ -139,7 +141,8 @@ pub(crate) fn check_name(field: &str, name: &str, faults: &mut Faults) {
 }
 
 /// Widths taken from a sheet's four sides, mm.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Margins {
     /// At the edge that enters the machine first.
     pub lead: f64,

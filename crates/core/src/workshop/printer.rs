@@ -1,7 +1,9 @@
 //! Printers: what they cannot print on.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::{Keeping, Margins, check_name};
@@ -9,7 +11,8 @@ use crate::error::{Faults, InputError};
 use crate::units::{Unit, measure};
 
 /// A printer. Sheets enter it upright, the short edge first.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Printer {
     /// Its name in lists.
     pub name: String,

@@ -1,7 +1,9 @@
 //! Any record of the workshop, by its kind.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Workshop};
@@ -9,7 +11,8 @@ use crate::error::InputError;
 use crate::units::Unit;
 
 /// The kinds of records.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "snake_case")]
 pub enum RecordKind {
     /// Card and paper.
@@ -61,7 +64,8 @@ impl RecordKind {
 }
 
 /// A record with its kind.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(tag = "kind", rename_all = "snake_case")]
 pub enum Record {
     /// Card or paper.
@@ -77,6 +81,15 @@ pub enum Record {
 }
 
 impl Record {
+    /// What a new record of each kind starts as.
+    ///
+    /// # Panics
+    /// Never: a test reads what is read here.
+    #[must_use]
+    pub fn starts() -> Vec<Self> {
+        serde_json::from_str(include_str!("starts.json")).expect("a test reads it")
+    }
+
     /// Its kind.
     #[must_use]
     pub const fn kind(&self) -> RecordKind {
@@ -162,5 +175,22 @@ impl Workshop {
     #[must_use]
     pub fn name_of(&self, kind: RecordKind, id: &RecordId) -> Option<String> {
         self.record(kind, id).map(|record| record.name().to_owned())
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_new_record_of_each_kind_is_sound() {
+        let starts = Record::starts();
+        let kinds: Vec<RecordKind> = starts.iter().map(Record::kind).collect();
+        assert_eq!(kinds, RecordKind::ALL);
+        let mut workshop = Workshop::default();
+        for record in starts {
+            workshop.insert(RecordId("new".to_owned()), record);
+        }
+        workshop.validate(Unit::Mm).unwrap();
     }
 }

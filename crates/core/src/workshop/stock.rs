@@ -1,7 +1,9 @@
 //! Card and paper.
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 use super::{Keeping, check_name};
@@ -10,7 +12,8 @@ use crate::sheet::SheetSize;
 use crate::units::{Unit, measure};
 
 /// How the fibres run on a sheet.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum Grain {
     /// Along the longer side.
@@ -22,7 +25,8 @@ pub enum Grain {
 }
 
 /// Which side takes print.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum PrintableSide {
     /// Both sides.
@@ -35,7 +39,8 @@ pub enum PrintableSide {
 }
 
 /// A film laid over the print before it is cut.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Laminate {
     /// Its thickness, mm, 0.005 to 1.
     pub thickness: f64,
@@ -44,7 +49,8 @@ pub struct Laminate {
 }
 
 /// What one sheet costs.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Price {
     /// For a sheet of the first size; other sizes cost by their area.
     pub amount: f64,
@@ -53,14 +59,16 @@ pub struct Price {
 }
 
 /// Stock from a roll.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Roll {
     /// What is lost at each side, mm.
     pub side: f64,
 }
 
 /// A stock.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Stock {
     /// Its name in lists.
     pub name: String,

@@ -10,7 +10,6 @@ use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Rect};
 use aptum_core::tooling::CutPlan;
 use aptum_core::{LineKind, Prepared, PreparedPiece};
 
-use crate::pdf::lines_by_kind;
 use document::Document;
 
 /// The format's colour indices: distinct on a dark and on a light ground.
@@ -38,7 +37,7 @@ pub fn sheet_dxf(prepared: &Prepared, number: u32) -> Option<Vec<u8>> {
     let placements = prepared.layout.each_sheet().nth(number.checked_sub(1)? as usize)?;
     let page = prepared.windows.page;
     let flip = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, page.y1]);
-    let strokes = CutPlan::of(prepared, placements).strokes;
+    let strokes = prepared.plan(placements).strokes;
     Some(written(strokes.into_iter().map(|stroke| (stroke.kind, flip * stroke.path)), page))
 }
 
@@ -91,7 +90,8 @@ fn lines(flat: &Flat) -> Vec<(LineKind, BezPath)> {
         .iter()
         .flat_map(|part| {
             let place = flip * Affine::translate(part.at);
-            lines_by_kind(part).into_iter().map(move |(kind, path)| (kind, place * path))
+            let own = CutPlan::alone(part).strokes.into_iter();
+            own.map(move |stroke| (stroke.kind, place * stroke.path))
         })
         .collect()
 }

@@ -1,14 +1,12 @@
 //! The hand-cut file: lines printed by kind, with a legend, for a knife, a ruler and a bone
 //! folder. No marks.
 
-use std::collections::BTreeMap;
+use std::collections::BTreeSet;
 use std::io::{self, Write};
 
 use aptum_core::blob::Blobs;
-use aptum_core::form::Part;
 use aptum_core::geometry::{BezPath, Point, Rect};
 use aptum_core::sheet::{LEGEND_ROW, legend_size};
-use aptum_core::tooling::strokes_of;
 use aptum_core::{Job, LineKind, Prepared};
 
 use super::print::{draw_art, part_name};
@@ -31,43 +29,39 @@ pub fn hand_cut_pdf(
 ) -> io::Result<()> {
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name, out)?;
-    let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
     for (index, blank) in prepared.blanks().enumerate() {
-        let (part, art) = (blank.part, blank.art);
-        let own = lines_by_kind(part);
+        let Some(art) = blank.art else { continue };
         let mut canvas = Canvas::new();
-        let pictures = match art {
-            Some(art) => draw_art(&mut document, &mut canvas, art, "#5b6764", blobs)?,
-            None => Vec::new(),
-        };
-        for (kind, path) in &own {
-            canvas.stroke(path, line_style(*kind));
-        }
-        let reach = art.map_or(0.0, |art| art.bleed).max(1.0);
+        let pictures = draw_art(&mut document, &mut canvas, art, "#5b6764", blobs)?;
+        let reach = art.bleed.max(1.0);
         document.share(
             &part_name(index),
             &canvas.finish(),
-            part.bounds.inflate(reach, reach),
+            blank.part.bounds.inflate(reach, reach),
             &pictures,
         )?;
-        for (kind, path) in own {
-            lines.entry(kind).or_default().extend(path.iter());
-        }
     }
+    let kinds = prepared.kinds();
+    let has_art: Vec<bool> = prepared.blanks().map(|blank| blank.art.is_some()).collect();
     let sheets = prepared.layout.sheets();
     let mut number = 0;
     for ((run, notes), legend) in
         prepared.layout.runs.iter().zip(&prepared.notes).zip(&prepared.legends)
     {
         let mut canvas = Canvas::new();
-        for placement in &run.placements {
+        for placement in run.placements.iter().filter(|at| has_art[at.part]) {
             canvas.place(&part_name(placement.part), placement.transform());
+        }
+        let plan = prepared.plan(&run.placements);
+        for kind in &kinds {
+            let lines: BezPath = plan.of_kind(*kind).flat_map(BezPath::iter).collect();
+            canvas.stroke(&lines, line_style(*kind));
         }
         if let Some(notes) = notes {
             notes::draw_scale(&mut canvas, notes, job.unit);
         }
         if let Some(place) = legend {
-            draw_legend(&mut canvas, *place, &lines);
+            draw_legend(&mut canvas, *place, &kinds);
         }
         let copies = document.content(&canvas.finish(), page.height())?;
         for _ in 0..run.sheets {
@@ -83,26 +77,17 @@ pub fn hand_cut_pdf(
     }
     if prepared.legends.iter().all(Option::is_none) {
         let mut canvas = Canvas::new();
-        let size = legend_size(lines.len());
-        draw_legend(&mut canvas, Rect::from_origin_size((20.0, 20.0), (size.x, size.y)), &lines);
+        let size = legend_size(kinds.len());
+        draw_legend(&mut canvas, Rect::from_origin_size((20.0, 20.0), (size.x, size.y)), &kinds);
         let contents = vec![document.content(&canvas.finish(), page.height())?];
         document.page(&Page { media: page, trim: page, bleed: page, contents })?;
     }
     document.finish()
 }
 
-/// Every line of one blank by its kind, in the order of work.
-pub(crate) fn lines_by_kind(part: &Part) -> BTreeMap<LineKind, BezPath> {
-    let mut lines: BTreeMap<LineKind, BezPath> = BTreeMap::new();
-    for (kind, stroke) in strokes_of(part) {
-        lines.entry(kind).or_default().extend(stroke);
-    }
-    lines
-}
-
-fn draw_legend(canvas: &mut Canvas, place: Rect, lines: &BTreeMap<LineKind, BezPath>) {
+fn draw_legend(canvas: &mut Canvas, place: Rect, kinds: &BTreeSet<LineKind>) {
     let mut y = place.y0 + LEGEND_ROW.y / 2.0;
-    for kind in lines.keys() {
+    for kind in kinds {
         let mut sample = BezPath::new();
         sample.move_to((place.x0 + 1.0, y));
         sample.line_to((place.x0 + 17.0, y));

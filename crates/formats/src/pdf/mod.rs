@@ -7,7 +7,6 @@ mod notes;
 mod print;
 
 pub use hand_cut::hand_cut_pdf;
-pub(crate) use hand_cut::lines_by_kind;
 pub use notes::{code_words, scale_rule, scale_words};
 pub use print::print_pdf;
 

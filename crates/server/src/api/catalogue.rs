@@ -77,7 +77,7 @@ impl SmallFlat {
     pub fn new(flat: &Flat, colour: &str) -> Self {
         let mut creases = BezPath::new();
         let mut cuts = flat.outline();
-        for line in flat.lines() {
+        for line in flat.strokes() {
             let into = if line.kind == LineKind::Cut { &mut cuts } else { &mut creases };
             into.extend(line.path.iter());
         }

@@ -1,7 +1,6 @@
 //! The files of a job, made from its current revision.
 
 use std::io::Write;
-use std::sync::Arc;
 
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
@@ -92,7 +91,7 @@ impl<'r> Responder<'r, 'static> for Download {
     }
 }
 
-fn found(store: &Store, id: i32) -> Result<(Job, Workshop, Arc<Prepared>), Problem> {
+fn found(store: &Store, id: i32) -> Result<(Job, Workshop, Prepared), Problem> {
     let job = store.job(id)?.job;
     let workshop = store.workshop()?;
     let prepared = shelf::prepared(&job, &workshop)?;

@@ -1,5 +1,6 @@
 //! Jobs: list, open, change, undo, redo, bin, import.
 
+use aptum_core::job::{FieldChange, with_edits};
 use aptum_core::{InputError, Job, prepare};
 use aptum_formats::archive::{JobFile, LARGEST_FILE};
 use rocket::data::{Data, ToByteUnit};
@@ -12,7 +13,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
-use super::preview::Preview;
+use super::preview::{Known, Preview};
 use super::summaries::JobSummary;
 use crate::desk::Desk;
 use crate::shelf::prepared;
@@ -48,8 +49,16 @@ pub struct BinnedJob {
 pub struct JobChange {
     /// The version the change was made to.
     version: i32,
-    /// The job as it should be.
-    job: Job,
+    /// The job as it should be; without it, that version's.
+    #[serde(default)]
+    #[ts(optional = nullable)]
+    job: Option<Job>,
+    /// What is changed in it, one after the other; up to 1000.
+    #[serde(default)]
+    changes: Vec<FieldChange>,
+    /// Views that the page has already.
+    #[serde(default)]
+    known: Known,
 }
 
 /// The version to which an undo or redo applies.
@@ -57,14 +66,17 @@ pub struct JobChange {
 pub struct JobStep {
     /// The version that is on the screen.
     version: i32,
+    /// Views that the page has already.
+    #[serde(default)]
+    known: Known,
 }
 
 type Opened = Result<Json<OpenJob>, Problem>;
 
 /// A job as it is opened.
-fn opened(store: &Store, stored: StoredJob) -> Opened {
+fn opened(store: &Store, stored: StoredJob, known: &Known) -> Opened {
     let (preview, errors) = match prepared(&stored.job, &store.workshop()?) {
-        Ok(prepared) => (Some(Preview::new(&stored.job, &prepared, store)), Vec::new()),
+        Ok(prepared) => (Some(Preview::new(&stored.job, &prepared, store, known)), Vec::new()),
         Err(errors) => (None, errors),
     };
     let StoredJob { id, version, job, can_undo, can_redo } = stored;
@@ -125,7 +137,7 @@ pub async fn remove(desk: &State<Desk>, id: i32) -> Result<Json<usize>, Problem>
 pub async fn create(desk: &State<Desk>, job: Body<Job>) -> Opened {
     let job = usable(desk, job.0).await?;
     let stored = desk.write(move |store| Ok(store.add_job(&job)?)).await?;
-    desk.quick(move |store| opened(store, stored)).await
+    desk.quick(move |store| opened(store, stored, &Known::default())).await
 }
 
 /// Adds a copy of a job.
@@ -138,7 +150,7 @@ pub async fn copy(desk: &State<Desk>, id: i32) -> Opened {
         Ok(store.add_job(&job)?)
     });
     let stored = copied.await?;
-    desk.quick(move |store| opened(store, stored)).await
+    desk.quick(move |store| opened(store, stored, &Known::default())).await
 }
 
 /// Adds a job from an archive or its JSON; records that it brings are added to the workshop.
@@ -173,36 +185,50 @@ pub async fn import(desk: &State<Desk>, file: Data<'_>) -> Opened {
         Ok(stored)
     });
     let stored = brought.await?;
-    desk.quick(move |store| opened(store, stored)).await
+    desk.quick(move |store| opened(store, stored, &Known::default())).await
 }
 
 /// Opens a job.
 #[get("/jobs/<id>")]
 pub async fn open(desk: &State<Desk>, id: i32) -> Opened {
-    desk.quick(move |store| opened(store, store.job(id)?)).await
+    desk.quick(move |store| opened(store, store.job(id)?, &Known::default())).await
 }
 
 /// Saves a change, unless the job was changed elsewhere meanwhile.
 #[put("/jobs/<id>", data = "<change>")]
 pub async fn save(desk: &State<Desk>, id: i32, change: Body<JobChange>) -> Opened {
-    let JobChange { version, job } = change.0;
-    let job = usable(desk, job).await?;
+    let JobChange { version, job, changes, known } = change.0;
+    let job = desk
+        .quick(move |store| {
+            let base = match job {
+                Some(job) => job,
+                None => store.job_at(id, version)?,
+            };
+            let job = with_edits(&base, &changes)?;
+            match prepared(&job, &store.workshop()?) {
+                Ok(_) => Ok(job),
+                Err(errors) => Err(Problem::of_job(errors, Some(job))),
+            }
+        })
+        .await?;
     let stored = desk.write(move |store| Ok(store.save_job(id, version, &job)?)).await?;
-    desk.quick(move |store| opened(store, stored)).await
+    desk.quick(move |store| opened(store, stored, &known)).await
 }
 
 /// Goes back one change.
 #[post("/jobs/<id>/undo", data = "<step>")]
 pub async fn undo(desk: &State<Desk>, id: i32, step: Body<JobStep>) -> Opened {
-    let stored = desk.write(move |store| Ok(store.undo(id, step.0.version)?)).await?;
-    desk.quick(move |store| opened(store, stored)).await
+    let JobStep { version, known } = step.0;
+    let stored = desk.write(move |store| Ok(store.undo(id, version)?)).await?;
+    desk.quick(move |store| opened(store, stored, &known)).await
 }
 
 /// Goes forward one change.
 #[post("/jobs/<id>/redo", data = "<step>")]
 pub async fn redo(desk: &State<Desk>, id: i32, step: Body<JobStep>) -> Opened {
-    let stored = desk.write(move |store| Ok(store.redo(id, step.0.version)?)).await?;
-    desk.quick(move |store| opened(store, stored)).await
+    let JobStep { version, known } = step.0;
+    let stored = desk.write(move |store| Ok(store.redo(id, version)?)).await?;
+    desk.quick(move |store| opened(store, stored, &known)).await
 }
 
 /// Puts a job into the bin.
@@ -219,5 +245,5 @@ pub async fn unbin(desk: &State<Desk>, id: i32) -> Opened {
         Ok(store.job(id)?)
     });
     let stored = back.await?;
-    desk.quick(move |store| opened(store, stored)).await
+    desk.quick(move |store| opened(store, stored, &Known::default())).await
 }

@@ -1,14 +1,10 @@
 //! What the interface needs before any job is open.
 
-use std::collections::BTreeMap;
-
-use aptum_core::face::{Face, Layer};
-use aptum_core::form::{AddOnKind, Form};
-use aptum_core::job::JobPiece;
-use aptum_core::sheet::{SheetPlan, SheetSize, standard_sizes};
+use aptum_core::LineKind;
+use aptum_core::check::Stage;
+use aptum_core::form::AddOnKind;
+use aptum_core::sheet::{SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
-use aptum_core::workshop::{Keeping, RecordId};
-use aptum_core::{Job, Workshop};
 use rocket::serde::json::Json;
 use rocket::{State, get};
 use schemars::JsonSchema;
@@ -16,6 +12,7 @@ use serde::Serialize;
 use serde_json::Value;
 use ts_rs::TS;
 
+use super::starts::Starts;
 use super::{Problem, openapi};
 use crate::desk::Desk;
 
@@ -30,8 +27,28 @@ pub struct Meta {
     pub sheet_sizes: Vec<SheetSize>,
     /// What can be added to panels.
     pub add_ons: Vec<AddOnInfo>,
-    /// A job to start from, made from the records at hand, or else the first ones.
-    pub starting_job: Job,
+    /// The stages of a job, in their order.
+    stages: Vec<StageInfo>,
+    /// The kinds of line, as they are offered to the eye: cuts first.
+    lines: Vec<LineInfo>,
+    /// What new things start as.
+    starts: Starts,
+}
+
+/// A stage of a job.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct StageInfo {
+    stage: Stage,
+    /// What it is called.
+    name: &'static str,
+}
+
+/// A kind of line.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct LineInfo {
+    kind: LineKind,
+    /// What it is called in running text.
+    name: &'static str,
 }
 
 /// Something that can be added to a panel.
@@ -62,49 +79,14 @@ pub async fn meta(desk: &State<Desk>) -> Result<Json<Meta>, Problem> {
                 measures: kind.measures(),
             })
             .into(),
-        starting_job: starting_job(&workshop),
+        stages: Stage::ALL.map(|stage| StageInfo { stage, name: stage.name() }).into(),
+        lines: LineKind::IN_ORDER
+            .into_iter()
+            .rev()
+            .map(|kind| LineInfo { kind, name: kind.name() })
+            .collect(),
+        starts: Starts::of(&workshop),
     }))
-}
-
-/// The records that are offered, those at hand first.
-fn offered<T>(
-    records: &BTreeMap<RecordId, T>,
-    keeping: impl Fn(&T) -> Keeping,
-) -> impl Iterator<Item = (&RecordId, &T)> {
-    let mut offered: Vec<_> =
-        records.iter().filter(|(_, record)| keeping(record).is_offered()).collect();
-    offered.sort_by_key(|(_, record)| keeping(record));
-    offered.into_iter()
-}
-
-/// A straight-tuck carton in the first stock that the first cutter takes.
-fn starting_job(workshop: &Workshop) -> Job {
-    let cutter = offered(&workshop.cutters, |cutter| cutter.keeping).next();
-    let thickest = cutter.map_or(f64::INFINITY, |(_, cutter)| cutter.thickest);
-    let stock = offered(&workshop.stocks, |stock| stock.keeping)
-        .find(|(_, stock)| stock.thickness() <= thickest);
-    let size = stock.and_then(|(_, stock)| stock.sheets.first().cloned());
-    let readable = cutter.and_then(|(_, cutter)| {
-        offered(&workshop.mark_sets, |set| set.keeping).find(|(_, set)| cutter.reads(set))
-    });
-    let form = Form::new("straight-tuck", &[("length", 50.0), ("width", 25.0), ("height", 80.0)]);
-    Job {
-        name: "New job".to_owned(),
-        unit: Unit::Mm,
-        pieces: vec![JobPiece {
-            face: Some(Face { bleed: 1.0, layers: vec![Layer::panel_names("l1")] }),
-            ..JobPiece::new("p1", form, stock.map_or("none", |(id, _)| id.0.as_str()))
-        }],
-        sheet: SheetPlan {
-            size: size.unwrap_or_else(|| standard_sizes().swap_remove(1)),
-            printer: offered(&workshop.printers, |printer| printer.keeping)
-                .next()
-                .map(|(id, _)| id.clone()),
-            cutter: cutter.map(|(id, _)| id.clone()),
-            marks: readable.map(|(id, _)| id.clone()),
-            ..SheetPlan::default()
-        },
-    }
 }
 
 /// The OpenAPI document.

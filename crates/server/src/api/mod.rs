@@ -13,6 +13,7 @@ mod nesting;
 pub mod openapi;
 mod preview;
 mod problem;
+mod starts;
 mod summaries;
 mod tasks;
 mod types;
@@ -54,6 +55,7 @@ pub fn routes() -> Vec<Route> {
         jobs::empty,
         jobs::remove,
         preview::preview,
+        preview::plan,
         nesting::nest,
         nesting::stop_nesting,
         nesting::arrange_copies,

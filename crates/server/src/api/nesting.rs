@@ -4,8 +4,8 @@ use std::sync::Mutex;
 use std::time::{Duration, Instant};
 
 use aptum_core::arrange::{Arrange, Arranged, arrange};
-use aptum_core::sheet::Kept;
 use aptum_core::sheet::nest::{Found, Watch};
+use aptum_core::sheet::{Kept, LaidBlank};
 use aptum_core::{InputError, Job, nest_job};
 use rocket::serde::json::Json;
 use rocket::{State, delete, post};
@@ -17,6 +17,7 @@ use super::Problem;
 use super::body::Body;
 use super::tasks::{Events, Sender, Tasks};
 use crate::desk::Desk;
+use crate::shelf::prepared;
 
 /// A layout on the way, or the last one.
 #[derive(Debug, Clone, Serialize, JsonSchema, TS)]
@@ -53,7 +54,7 @@ const PACE: Duration = Duration::from_millis(80);
 struct Following<'a> {
     sender: &'a Sender,
     start: Instant,
-    blanks: usize,
+    blanks: Vec<LaidBlank>,
     sent: Mutex<Option<Instant>>,
 }
 
@@ -85,7 +86,7 @@ impl Watch for Following<'_> {
         *sent = Some(Instant::now());
         let kept = Kept {
             made: aptum_core::sheet::Made::Nested,
-            blanks: self.blanks,
+            blanks: self.blanks.clone(),
             runs: found.runs.to_vec(),
         };
         self.sender.send("progress", &self.progress(kept, found.done));
@@ -111,7 +112,8 @@ pub async fn nest(
         .await?;
     let budget = Duration::from_secs_f64(job.sheet.search.budget);
     tasks.run(Some(id), budget, move |sender| {
-        let blanks = aptum_core::prepare(&job, &workshop).map_or(0, |done| done.blanks().count());
+        let blanks = prepared(&job, &workshop)
+            .map_or_else(|_| Vec::new(), |done| done.layout.blanks.clone());
         let following = Following { sender, start: Instant::now(), blanks, sent: Mutex::new(None) };
         match nest_job(&job, &workshop, &following) {
             Ok(nested) => sender.send(

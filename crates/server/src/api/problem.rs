@@ -1,7 +1,8 @@
 //! Errors as problem details (RFC 9457).
 
-use aptum_core::InputError;
 use aptum_core::error::Remedy;
+use aptum_core::job::FieldError;
+use aptum_core::{InputError, Job};
 use aptum_formats::archive::ArchiveError;
 use rocket::http::{ContentType, Method, Status};
 use rocket::request::Request;
@@ -29,6 +30,10 @@ pub struct Problem {
     pub detail: String,
     /// The fields that are wrong, each with its number and remedy.
     pub errors: Vec<InputError>,
+    /// The job with the changes that cannot be used, where changes were sent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    #[ts(optional = nullable)]
+    pub job: Option<Box<Job>>,
     /// This time: the request's number in the log.
     pub instance: Option<String>,
 }
@@ -40,7 +45,15 @@ impl Problem {
         title: &'static str,
         detail: impl Into<String>,
     ) -> Self {
-        Self { kind, title, status, detail: detail.into(), errors: Vec::new(), instance: None }
+        Self {
+            kind,
+            title,
+            status,
+            detail: detail.into(),
+            errors: Vec::new(),
+            job: None,
+            instance: None,
+        }
     }
 
     /// The passphrase has not been given in this browser.
@@ -116,6 +129,24 @@ impl Problem {
             errors: vec![InputError::plain(field, detail.clone(), remedy)],
             ..Self::new(422, "/problems/input", "A figure cannot be used", detail)
         }
+    }
+}
+
+impl Problem {
+    /// A job that cannot be used, with what was changed in it.
+    #[must_use]
+    pub fn of_job(errors: Vec<InputError>, changed: Option<Job>) -> Self {
+        Self { job: changed.map(Box::new), ..errors.into() }
+    }
+}
+
+impl From<FieldError> for Problem {
+    fn from(error: FieldError) -> Self {
+        let mut words = error.to_string();
+        if let Some(first) = words.get_mut(..1) {
+            first.make_ascii_uppercase();
+        }
+        Self::new(422, "/problems/change", "A change cannot be made", words)
     }
 }
 

@@ -19,7 +19,7 @@ use super::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
 use super::lengths::{LengthEntry, ReadLength};
 use super::meta::Meta;
 use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
-use super::preview::Preview;
+use super::preview::{Draft, PlanAsk, PlannedLines, Preview};
 use super::summaries::JobSummary;
 use super::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
@@ -38,6 +38,9 @@ pub fn typescript() -> String {
     types.visit::<JobChange>();
     types.visit::<JobStep>();
     types.visit::<Preview>();
+    types.visit::<Draft>();
+    types.visit::<PlanAsk>();
+    types.visit::<PlannedLines>();
     types.visit::<AtHand>();
     types.visit::<CatalogueEntry>();
     types.visit::<FoldAsk>();

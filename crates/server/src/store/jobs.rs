@@ -91,6 +91,19 @@ impl Store {
         load(&mut *self.reader()?, id)
     }
 
+    /// The job of that version.
+    ///
+    /// # Errors
+    /// [`StoreError::Conflict`] when it is another version by now.
+    pub fn job_at(&self, id: i32, version: i32) -> Result<Job, StoreError> {
+        let stored = self.job(id)?;
+        if stored.version == version {
+            Ok(stored.job)
+        } else {
+            Err(StoreError::Conflict { yours: version, current: stored.version })
+        }
+    }
+
     /// Adds a job.
     ///
     /// # Errors

@@ -42,9 +42,13 @@ across: number,
  */
 down: number, } | { "act": "lock" } | { "act": "unlock" } | { "act": "remove" } | { "act": "add", 
 /**
- * Its number among all blanks.
+ * The piece.
  */
-part: number, };
+piece: PieceId, 
+/**
+ * Which of its blanks.
+ */
+part: PartId, };
 
 export type AddOn = { 
 /**
@@ -401,6 +405,22 @@ export type Direction = "across" | "down";
 
 export type DistanceFrom = "paper-edge" | "printable-edge";
 
+export type Doing = "set" | "add" | "remove" | "move";
+
+export type Draft = { 
+/**
+ * What it starts from.
+ */
+job: Job, 
+/**
+ * What is changed in it, one after the other; up to 1000.
+ */
+changes: Array<FieldChange>, 
+/**
+ * Views that the page has already.
+ */
+known: Known, };
+
 export type Drawing = "flat" | "sheet";
 
 export type DrawnAs = "sheet" | "frame" | "taken" | "ink" | "sign" | "window";
@@ -451,9 +471,37 @@ bleed: number,
  */
 layers: Array<Layer>, };
 
+export type FaceView = { 
+/**
+ * True when something is printed on it.
+ */
+is_printed: boolean, 
+/**
+ * The layers of its face, the first printed first.
+ */
+layers: Array<LayerView>, bleed_text: string, 
+/**
+ * What is printed on each of its blanks; none where nothing is.
+ */
+arts: Array<ArtView>, };
+
 export type Family = "cartons" | "trays-and-lids" | "sleeves-and-wraps" | "solids" | "packets-and-stands" | "tags" | "bookmarks" | "tabs";
 
 export type Field = "whole-reach" | "within-marks";
+
+export type FieldChange = { 
+/**
+ * Its dotted path.
+ */
+field: string, 
+/**
+ * What is done to it.
+ */
+doing?: Doing | null, 
+/**
+ * With what.
+ */
+value?: unknown, };
 
 export type Figure = { 
 /**
@@ -749,9 +797,17 @@ export type JobChange = {
  */
 version: number, 
 /**
- * The job as it should be.
+ * The job as it should be; without it, that version's.
  */
-job: Job, };
+job?: Job | null, 
+/**
+ * What is changed in it, one after the other; up to 1000.
+ */
+changes: Array<FieldChange>, 
+/**
+ * Views that the page has already.
+ */
+known: Known, };
 
 export type JobPiece = { 
 /**
@@ -783,7 +839,11 @@ export type JobStep = {
 /**
  * The version that is on the screen.
  */
-version: number, };
+version: number, 
+/**
+ * Views that the page has already.
+ */
+known: Known, };
 
 export type JobSummary = { 
 /**
@@ -839,13 +899,15 @@ export type Kept = {
  */
 made: Made, 
 /**
- * How many blanks the job had; a layout of other blanks means nothing.
+ * The blanks that its placements number, and the outlines that it was made for.
  */
-blanks: number, 
+blanks: Array<LaidBlank>, 
 /**
  * The sheets.
  */
 runs: Array<SheetRun>, };
+
+export type Known = Array<string>;
 
 export type LabelView = { text: string, 
 /**
@@ -856,6 +918,20 @@ at: [number, number],
  * The room it has, across and along, mm.
  */
 size: [number, number], };
+
+export type LaidBlank = { 
+/**
+ * The piece.
+ */
+piece: PieceId, 
+/**
+ * Which of its blanks.
+ */
+part: PartId, 
+/**
+ * What was laid; `None` in a layout of an earlier version, which did not say.
+ */
+outline: OutlineId | null, };
 
 export type Laminate = { 
 /**
@@ -899,6 +975,10 @@ picture: PictureView | null, };
 
 export type Layout = { 
 /**
+ * The blanks that its placements number: all of the job's, once the job is laid.
+ */
+blanks: Array<LaidBlank>, 
+/**
  * Full sheets first, then the one with the remainder.
  */
 runs: Array<SheetRun>, 
@@ -925,9 +1005,19 @@ unit: Unit,
  */
 measured: Measured, };
 
+export type LineInfo = { kind: LineKind, 
+/**
+ * What it is called in running text.
+ */
+name: string, };
+
 export type LineKind = "guide" | "crease" | "reverse-crease" | "score" | "kiss-cut" | "perforation" | "cut";
 
-export type LineView = { kind: LineKind, 
+export type LineView = { 
+/**
+ * What it is known by among the blank's lines.
+ */
+id: string, kind: LineKind, 
 /**
  * SVG path data, mm.
  */
@@ -1057,9 +1147,17 @@ sheet_sizes: Array<SheetSize>,
  */
 add_ons: Array<AddOnInfo>, 
 /**
- * A job to start from, made from the records at hand, or else the first ones.
+ * The stages of a job, in their order.
  */
-starting_job: Job, };
+stages: Array<StageInfo>, 
+/**
+ * The kinds of line, as they are offered to the eye: cuts first.
+ */
+lines: Array<LineInfo>, 
+/**
+ * What new things start as.
+ */
+starts: Starts, };
 
 export type MisfitView = { placement: Placement, 
 /**
@@ -1163,6 +1261,8 @@ licence: string,
  */
 note: string, };
 
+export type OutlineId = string;
+
 export type PanelRole = "face" | "flap" | "glue";
 
 export type PanelView = { name: string, 
@@ -1187,11 +1287,13 @@ centre: [number, number],
  */
 size: [number, number], };
 
-export type PartView = { name: string, 
+export type PartId = string;
+
+export type PartView = { id: PartId, name: string, 
 /**
- * Its card, where that is not the job's.
+ * Its card.
  */
-stock: RecordId | null, 
+stock: RecordId, 
 /**
  * Where it lies in the drawing of the whole, mm.
  */
@@ -1203,13 +1305,19 @@ size: [number, number], size_text: string, outline: string,
 /**
  * What is done along the outline.
  */
-edge: LineKind, openings: string, lines: Array<LineView>, 
-/**
- * What is printed on it, if anything is.
- */
-art: ArtView | null, };
+edge: LineKind, openings: string, lines: Array<LineView>, };
 
 export type PassphraseEntry = { passphrase: string, };
+
+export type Perforation = { 
+/**
+ * Length of each cut.
+ */
+cut: number, 
+/**
+ * Length of each tie.
+ */
+tie: number, };
 
 export type PictureSize = { "by": "panel" } | { "by": "width", "mm": number } | { "by": "height", "mm": number };
 
@@ -1237,15 +1345,15 @@ laid: number,
 /**
  * The number of its first blank among all of the job's.
  */
-first: number, flat: FlatView, 
+first: number, 
 /**
- * True when something is printed on it.
+ * It laid flat.
  */
-is_printed: boolean, 
+flat: Seen<FlatView>, 
 /**
- * The layers of its face, the first printed first.
+ * What is printed on it.
  */
-layers: Array<LayerView>, bleed_text: string, };
+face: Seen<FaceView>, };
 
 export type Place = { 
 /**
@@ -1293,9 +1401,14 @@ size: PictureSize, };
 
 export type Placement = { 
 /**
- * Which of the job's blanks lies here.
+ * Which of the layout's blanks lies here.
  */
 part: number, 
+/**
+ * Which copy of its blank it is, from 1, on the first of the sheets that are alike; 0 is not numbered yet. It
+ * stays when the copy is moved.
+ */
+copy: number, 
 /**
  * Movement to the right after turning, mm.
  */
@@ -1312,6 +1425,18 @@ turn: number,
  * It stays where it is when the others are laid again.
  */
 locked: boolean, };
+
+export type PlanAsk = { job: Job, 
+/**
+ * Which run of sheets that are alike.
+ */
+run: number, };
+
+export type PlannedLines = { kind: LineKind, 
+/**
+ * SVG path data, mm.
+ */
+path: string, };
 
 export type PlateView = { name: string, 
 /**
@@ -1363,13 +1488,21 @@ form: Form, };
 
 export type Preview = { 
 /**
+ * The job with its changes, where there were any.
+ */
+job: Job | null, 
+/**
  * The pieces.
  */
 pieces: Array<PieceView>, 
 /**
  * True when something is printed.
  */
-is_printed: boolean, sheet: SheetView, checks: Array<Check>, stages: Array<StageView>, 
+is_printed: boolean, sheet: Seen<SheetView>, checks: Array<Check>, stages: Array<StageView>, 
+/**
+ * The piece that goes with the others, where one is added.
+ */
+another: JobPiece, 
 /**
  * The code that names this content on its printed sheets.
  */
@@ -1430,6 +1563,10 @@ detail: string,
  * The fields that are wrong, each with its number and remedy.
  */
 errors: Array<InputError>, 
+/**
+ * The job with the changes that cannot be used, where changes were sent.
+ */
+job?: Job | null, 
 /**
  * This time: the request's number in the log.
  */
@@ -1505,6 +1642,16 @@ budget: number,
  */
 seed: number, };
 
+export type Seen<T> = { 
+/**
+ * What it is known by.
+ */
+key: string, 
+/**
+ * The view; `None` where the page has it already.
+ */
+view: T | null, };
+
 export type Sense = "at-most" | "at-least";
 
 export type Setting = number | string | null;
@@ -1564,10 +1711,6 @@ export type SheetRun = {
  * How many sheets.
  */
 sheets: number, 
-/**
- * Their card, where that is not the job's.
- */
-stock: RecordId | null, 
 /**
  * The copies on each.
  */
@@ -1677,6 +1820,12 @@ export type SplitBy = "crease" | "across" | "along";
 
 export type Stage = "form" | "face" | "sheet" | "run";
 
+export type StageInfo = { stage: Stage, 
+/**
+ * What it is called.
+ */
+name: string, };
+
 export type StageView = { stage: Stage, 
 /**
  * `None` when it has nothing to check.
@@ -1684,6 +1833,32 @@ export type StageView = { stage: Stage,
 state: State | null, };
 
 export type StandView = "upright" | "on-first" | "lying";
+
+export type Starts = { 
+/**
+ * A job, made from the records at hand, or else the first ones.
+ */
+job: Job, 
+/**
+ * A face: the panels' names.
+ */
+face: Face, 
+/**
+ * A layer of flat colour.
+ */
+colour: Layer, 
+/**
+ * How far a backing stands out, mm.
+ */
+border: number, 
+/**
+ * How a tear strip is cut and tied.
+ */
+perforation: Perforation, 
+/**
+ * A record of each kind.
+ */
+records: Array<Record>, };
 
 export type State = "fits" | "attention" | "broken";
 

@@ -7,8 +7,10 @@ mod notch;
 mod place;
 mod shape;
 
+#[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
 use ts_rs::TS;
 
 pub(super) use notch::notch;
@@ -18,7 +20,8 @@ use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
 /// What is added.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum AddOnKind {
     /// A window with square corners.
@@ -113,7 +116,8 @@ impl AddOnKind {
 }
 
 /// Something added to a panel.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, JsonSchema, TS)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct AddOn {
     /// What it is.
     pub kind: AddOnKind,

@@ -1,13 +1,13 @@
 //! Putting openings, slits and strips onto their panels, and refusing those that meet something.
 
-use kurbo::{Affine, BezPath, Point, Shape};
+use kurbo::{Affine, BezPath, PathSeg, Point, Shape};
 
 use super::{AddOn, AddOnKind, CARD, OFFERED};
 use crate::LineKind;
 use crate::error::{Change, Faults, InputError, Remedy};
-use crate::form::panel::{Perforation, perforated};
-use crate::form::{Line, Part};
+use crate::form::Part;
 use crate::geometry::{Outline, flattened, gap};
+use crate::stroke::{Perforation, Stroke, StrokeSource};
 use crate::units::{Unit, measure};
 
 /// Puts every other add-on on its panel, and refuses those that meet something.
@@ -32,8 +32,8 @@ pub(in crate::form) fn place(
             continue;
         };
         if add_on.kind == AddOnKind::TearStrip {
-            match tear_strip(add_on, &outline) {
-                Some(lines) => part.lines.extend(lines),
+            match tear_strip(add_on, index, &outline) {
+                Some(strokes) => part.strokes.extend(strokes),
                 None => faults.add(off_the_panel(add_on, index, &outline, unit)),
             }
             continue;
@@ -55,7 +55,12 @@ pub(in crate::form) fn place(
             // What is refused is no reason to refuse the next.
             continue;
         }
-        part.lines.push(Line { kind: LineKind::Cut, path });
+        part.strokes.push(Stroke::new(
+            format!("add-on-{index}"),
+            LineKind::Cut,
+            path,
+            StrokeSource::AddOn(index),
+        ));
     }
 }
 
@@ -63,16 +68,16 @@ pub(in crate::form) fn place(
 const MOST_SOUGHT: u32 = 4;
 
 /// The two perforations across the panel, from edge to edge.
-fn tear_strip(add_on: &AddOn, outline: &BezPath) -> Option<Vec<Line>> {
+fn tear_strip(add_on: &AddOn, index: usize, outline: &BezPath) -> Option<Vec<Stroke>> {
     let middle = outline.bounding_box().center().y + add_on.along;
     let pattern = Perforation {
         cut: add_on.cut.unwrap_or(Perforation::STANDARD.cut),
         tie: add_on.tie.unwrap_or(Perforation::STANDARD.tie),
     };
     let ring = flattened(outline).into_iter().next()?;
-    [middle - add_on.height / 2.0, middle + add_on.height / 2.0]
+    [("upper", middle - add_on.height / 2.0), ("lower", middle + add_on.height / 2.0)]
         .into_iter()
-        .map(|y| {
+        .map(|(which, y)| {
             let next = ring.iter().cycle().skip(1);
             let mut hits: Vec<f64> = ring
                 .iter()
@@ -82,8 +87,10 @@ fn tear_strip(add_on: &AddOn, outline: &BezPath) -> Option<Vec<Line>> {
                 .collect();
             hits.sort_by(f64::total_cmp);
             let (from, to) = (*hits.first()?, *hits.last()?);
-            let path = perforated(Point::new(from, y), Point::new(to, y), pattern);
-            Some(Line { kind: LineKind::Perforation, path })
+            let line = kurbo::Line::new(Point::new(from, y), Point::new(to, y));
+            let path = BezPath::from_path_segments(std::iter::once(PathSeg::Line(line)));
+            let (id, source) = (format!("add-on-{index}-{which}"), StrokeSource::AddOn(index));
+            Some(Stroke::new(id, LineKind::Perforation, path, source).with_pattern(pattern))
         })
         .collect()
 }
@@ -122,7 +129,7 @@ fn off_the_panel(add_on: &AddOn, index: usize, outline: &BezPath, unit: Unit) ->
 fn clearance(path: &BezPath, outline: &BezPath, part: &Part, enough: f64) -> f64 {
     let own = path.bounding_box();
     let mut least = f64::MAX;
-    for other in part.lines.iter().map(|line| &line.path).chain([outline]) {
+    for other in part.strokes.iter().map(|stroke| &stroke.path).chain([outline]) {
         // Boxes are never further apart than what they hold.
         let theirs = other.bounding_box();
         let across = (theirs.x0 - own.x1).max(own.x0 - theirs.x1).max(0.0);
@@ -137,12 +144,12 @@ fn clearance(path: &BezPath, outline: &BezPath, part: &Part, enough: f64) -> f64
     let points: Vec<Point> = flattened(path).into_iter().flatten().collect();
     let panel = Outline::of_path(outline);
     let is_inside = |point: &Point| panel.as_ref().is_some_and(|panel| panel.holds(*point));
-    let is_free = |line: &Line| {
-        line.path.elements().last() != Some(&kurbo::PathEl::ClosePath)
-            || Outline::of_path(&line.path)
+    let is_free = |stroke: &Stroke| {
+        !stroke.is_closed()
+            || Outline::of_path(&stroke.path)
                 .is_none_or(|hole| !points.iter().any(|point| hole.holds(*point)))
     };
-    if points.iter().all(is_inside) && part.lines.iter().all(is_free) { least } else { -least }
+    if points.iter().all(is_inside) && part.strokes.iter().all(is_free) { least } else { -least }
 }
 
 fn refused(

@@ -6,17 +6,16 @@
 //! axis points out of the printed side, and with it the frame is right-handed.
 
 mod chain;
-mod perforation;
 mod split;
 mod unfold;
 
 use kurbo::{BezPath, Point};
 
-pub use perforation::{Perforation, perforated};
 pub use split::{CutOff, JoinFlap, Joined};
 pub use unfold::{PlacedPanel, Unfolded};
 
 use crate::line::LineKind;
+use crate::stroke::Perforation;
 
 /// Lines that lie on a panel and are not its sides.
 #[derive(Debug, Clone)]
@@ -310,6 +309,7 @@ impl Panel {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::stroke::Stroke;
     use kurbo::{Affine, PathSeg, Shape};
 
     /// A 10 × 4 base with a 10 × 3 flap on its far side.
@@ -336,8 +336,8 @@ mod tests {
 
     #[test]
     fn a_slit_lock_cuts_the_ends_of_the_crease() {
-        let lines = flapped().lines;
-        let length = |line: &Line| line.path.perimeter(1e-9);
+        let lines = flapped().strokes;
+        let length = |line: &Stroke| line.path.perimeter(1e-9);
         assert_eq!(
             lines.iter().map(|line| line.kind).collect::<Vec<_>>(),
             [LineKind::Cut, LineKind::Crease, LineKind::Cut]
@@ -397,6 +397,6 @@ mod tests {
             .unfold(Affine::IDENTITY);
         assert!((flat.outline.area().abs() - 70.0).abs() < 1e-9);
         assert_eq!(flat.outline.segments().count(), 4);
-        assert_eq!(flat.lines.iter().filter(|l| l.kind == LineKind::ReverseCrease).count(), 1);
+        assert_eq!(flat.strokes.iter().filter(|l| l.kind == LineKind::ReverseCrease).count(), 1);
     }
 }

@@ -304,7 +304,7 @@ mod tests {
         let flap = rest.panels[1].outline.area().abs();
         assert!((rest.outline.area().abs() - 40.0 * 29.5 - flap).abs() < 1e-9);
         assert!((rest.outline.bounding_box().height() - 35.5).abs() < 1e-9);
-        assert_eq!(rest.lines.len(), 1, "one crease: {:?}", rest.lines);
+        assert_eq!(rest.strokes.len(), 1, "one crease: {:?}", rest.strokes);
     }
 
     #[test]
@@ -318,7 +318,7 @@ mod tests {
         assert!((all - flap.outline.area().abs() - 40.0 * 50.0).abs() < 1e-9, "{all}");
         // The wall went with the second half, which still has its crease.
         assert!(second.panels.iter().any(|panel| panel.name == "Wall"));
-        assert_eq!((first.lines.len(), second.lines.len()), (0, 1));
+        assert_eq!((first.strokes.len(), second.strokes.len()), (0, 1));
     }
 
     #[test]

@@ -3,9 +3,11 @@
 use kurbo::{Affine, BezPath, CubicBez, ParamCurve, PathSeg, Point, Shape, Vec2};
 
 use super::chain::{Walked, cancelled, chain};
-use super::{Hinge, Joint, Line, Panel, Role, Side, perforated};
+use super::{Hinge, Joint, Panel, Role, Side};
 use crate::geometry::rounded;
+use crate::id::plain;
 use crate::line::LineKind;
+use crate::stroke::{Stroke, StrokeSource};
 
 /// Where a placed panel hangs, in its parent's frame.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -59,7 +61,7 @@ pub struct Unfolded {
     /// The blank: one closed path of cuts.
     pub outline: BezPath,
     /// Creases, slits, and what lies on the panels.
-    pub lines: Vec<Line>,
+    pub strokes: Vec<Stroke>,
 }
 
 impl Panel {
@@ -71,9 +73,9 @@ impl Panel {
         let mut boundary = Vec::new();
         self.lay(frame, None, &mut flat, &mut boundary);
         let (outline, slits) = cancelled(&boundary);
-        flat.lines.extend(slits.into_iter().map(|slit| Line {
-            kind: LineKind::Cut,
-            path: BezPath::from_path_segments(std::iter::once(PathSeg::Line(slit))),
+        flat.strokes.extend(slits.into_iter().enumerate().map(|(number, slit)| {
+            let path = BezPath::from_path_segments(std::iter::once(PathSeg::Line(slit)));
+            Stroke::new(format!("slit-{number}"), LineKind::Cut, path, StrokeSource::Sides)
         }));
         flat.outline = chain(&outline);
         flat
@@ -98,10 +100,12 @@ impl Panel {
             hang,
             reach: None,
         });
-        let own_lines = self.lines.iter();
-        flat.lines.extend(
-            own_lines.map(|line| Line { kind: line.kind, path: frame * line.path.clone() }),
-        );
+        let own_lines = self.lines.iter().enumerate();
+        flat.strokes.extend(own_lines.map(|(number, line)| {
+            let id = format!("line-{}-{number}", plain(&self.name));
+            let source = StrokeSource::Panel(self.name.clone());
+            Stroke::new(id, line.kind, frame * line.path.clone(), source)
+        }));
         let mut own = Vec::new();
         let mut at = Point::ZERO;
         for (position, side) in self.sides.iter().enumerate() {
@@ -132,7 +136,8 @@ impl Panel {
                         let mut path = BezPath::new();
                         path.move_to(frame * at);
                         path.line_to(frame * *to);
-                        flat.lines.push(Line { kind: *kind, path });
+                        let id = format!("side-{}-{position}", plain(&self.name));
+                        flat.strokes.push(Stroke::new(id, *kind, path, StrokeSource::Sides));
                     }
                     let before = boundary.len();
                     push_line(&mut own, frame, at, *to, boundary);
@@ -146,7 +151,7 @@ impl Panel {
                         push_line(&mut own, frame, at, hinge.from, boundary);
                     }
                     own.push(PathSeg::Line(kurbo::Line::new(frame * hinge.from, frame * hinge.to)));
-                    flat.lines.extend(hinge.lines(frame));
+                    flat.strokes.extend(hinge.strokes(frame));
                     let hang = Hang {
                         parent: index,
                         ends: [hinge.from, hinge.to],
@@ -182,31 +187,32 @@ impl Hinge {
         Affine::new([along.x, along.y, away.x, away.y, self.from.x, self.from.y])
     }
 
-    fn lines(&self, frame: Affine) -> Vec<Line> {
+    fn strokes(&self, frame: Affine) -> Vec<Stroke> {
         let kind = if self.fold < 0.0 { LineKind::ReverseCrease } else { LineKind::Crease };
         let (from, to) = (frame * self.from, frame * self.to);
         let whole = match self.curve {
             Some([a, b]) => PathSeg::Cubic(CubicBez::new(from, frame * a, frame * b, to)),
             None => PathSeg::Line(kurbo::Line::new(from, to)),
         };
-        let part = |kind, range: std::ops::Range<f64>| {
+        let part = |what: &str, kind, range: std::ops::Range<f64>| {
             let path = BezPath::from_path_segments(std::iter::once(whole.subsegment(range)));
-            Line { kind, path }
+            let source = StrokeSource::Hinge(self.panel.name.clone());
+            Stroke::new(format!("{what}-{}", plain(&self.panel.name)), kind, path, source)
         };
         match self.joint {
             Joint::Bend => Vec::new(),
             Joint::Perforation(pattern) => {
-                vec![Line { kind: LineKind::Perforation, path: perforated(from, to, pattern) }]
+                vec![part("hinge", LineKind::Perforation, 0.0..1.0).with_pattern(pattern)]
             }
             Joint::Crease { slit } => {
                 let share = (slit / (to - from).hypot().max(1e-9)).clamp(0.0, 0.45);
                 if share == 0.0 {
-                    return vec![part(kind, 0.0..1.0)];
+                    return vec![part("hinge", kind, 0.0..1.0)];
                 }
                 vec![
-                    part(LineKind::Cut, 0.0..share),
-                    part(kind, share..1.0 - share),
-                    part(LineKind::Cut, 1.0 - share..1.0),
+                    part("slit-first", LineKind::Cut, 0.0..share),
+                    part("hinge", kind, share..1.0 - share),
+                    part("slit-second", LineKind::Cut, 1.0 - share..1.0),
                 ]
             }
         }

@@ -4,9 +4,9 @@
 use super::{EDGE, HOLE, Hole, Outline, RING, SLOT};
 use crate::form::design::{Blank, Design, Stand};
 use crate::form::figures::{Bounds, Figures, Param};
-use crate::form::panel::Perforation;
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Joint, Panel, Role};
+use crate::stroke::Perforation;
 
 const WIDTH: Param = Param::size("width", ["Width", "Across the tag."], [0.0, 0.0], |_| 45.0)
     .within(|_| Bounds::new(12.0, 500.0));

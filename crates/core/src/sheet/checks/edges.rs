@@ -12,7 +12,7 @@ impl Scene<'_> {
     pub(super) fn white_edges(&self) -> Vec<Check> {
         let pieces = self.ground.pieces.iter().enumerate();
         let checks = pieces.filter_map(|(number, drawn)| {
-            let face = drawn.job_piece.face.as_ref().filter(|face| face.reaches_cuts())?;
+            let face = drawn.drawn.job_piece.face.as_ref().filter(|face| face.reaches_cuts())?;
             if !self.records.stocks.get(number)?.white_edges {
                 return None;
             }
@@ -35,7 +35,7 @@ impl Scene<'_> {
                 let text = format!("Set the spacing to {}", self.show(spacing));
                 check = check.remedy(Remedy::set(text, "sheet.spacing", spacing));
             }
-            Some(check.of_piece(&drawn.job_piece, self.ground.is_alone()))
+            Some(check.of_piece(&drawn.drawn.job_piece, self.ground.is_alone()))
         });
         checks.collect()
     }

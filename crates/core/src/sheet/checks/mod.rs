@@ -81,6 +81,10 @@ fn rows_again() -> Remedy {
     }
 }
 
+fn nested_again() -> Remedy {
+    Remedy::advice("Nest it again, or move its copies")
+}
+
 fn outline(rect: Rect) -> String {
     path_text(&rect.to_path(0.1))
 }
@@ -147,7 +151,7 @@ impl Scene<'_> {
     }
 
     fn spare_the_flaps(&self, check: Check) -> Check {
-        let piece = &self.ground.critical().0.job_piece;
+        let piece = &self.ground.critical().0.drawn.job_piece;
         let layers = piece.face.iter().flat_map(|face| &face.layers);
         let on_flaps = layers.filter(|layer| {
             matches!(&layer.kind, LayerKind::Colour { coverage: Coverage::Flaps, .. })
@@ -166,7 +170,7 @@ impl Scene<'_> {
         let several = self.ground.pieces.len() > 1;
         let mut checks: Vec<Check> = Vec::new();
         for piece in &self.ground.pieces {
-            let wanted = piece.job_piece.copies;
+            let wanted = piece.drawn.job_piece.copies;
             let laid = laid_of(piece, self.layout);
             let verdict = match (laid, self.layout.sheets()) {
                 (0, _) => "none fits".to_owned(),
@@ -184,7 +188,7 @@ impl Scene<'_> {
             } else {
                 check = check.remedies(|| self.ways());
             }
-            checks.push(check.of_piece(&piece.job_piece, !several));
+            checks.push(check.of_piece(&piece.drawn.job_piece, !several));
         }
         let windows = &self.ground.windows;
         if windows.cut.region.is_empty() || windows.print.region.is_empty() {

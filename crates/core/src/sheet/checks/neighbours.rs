@@ -5,7 +5,7 @@ use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
 use crate::form::Axis;
 use crate::geometry::path_text;
-use crate::ground::{Drawn, grain_runs_down};
+use crate::ground::{OnGround, grain_runs_down};
 use crate::job::JobPiece;
 use crate::sheet::Turning;
 
@@ -49,7 +49,7 @@ impl Scene<'_> {
         };
         let widest = self.job.pieces.iter().filter_map(coloured).fold(0.0, f64::max);
         for drawn in &self.ground.pieces {
-            let Some(bleed) = coloured(&drawn.job_piece) else { continue };
+            let Some(bleed) = coloured(&drawn.drawn.job_piece) else { continue };
             let held = drawn.arts.iter().map(|art| art.bleed).fold(bleed, f64::min);
             let limit = (held, Sense::AtLeast, bleed);
             let check = self
@@ -65,7 +65,7 @@ impl Scene<'_> {
                     "face.bleed",
                     held,
                 ));
-            checks.push(place(check).of_piece(&drawn.job_piece, self.ground.is_alone()));
+            checks.push(place(check).of_piece(&drawn.drawn.job_piece, self.ground.is_alone()));
         }
         checks
     }
@@ -76,7 +76,7 @@ impl Scene<'_> {
         pieces.filter_map(|(number, piece)| self.grain_of(number, piece)).collect()
     }
 
-    fn grain_of(&self, number: usize, piece: &Drawn) -> Option<Check> {
+    fn grain_of(&self, number: usize, piece: &OnGround) -> Option<Check> {
         // What lies flat has no folds, and a solid has them in every direction.
         if piece.flat.folding.steps.is_empty() || piece.flat.folds == Axis::Both {
             return None;
@@ -110,6 +110,6 @@ impl Scene<'_> {
             Turning::Grain => Vec::new(),
             _ => vec![Remedy::set("Turn copies only along the grain", "sheet.turning", "grain")],
         });
-        Some(check.of_piece(&piece.job_piece, self.ground.is_alone()))
+        Some(check.of_piece(&piece.drawn.job_piece, self.ground.is_alone()))
     }
 }

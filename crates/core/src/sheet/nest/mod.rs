@@ -181,7 +181,7 @@ impl<'a> Search<'a> {
             let placement = self.shapes[*shape].placement(*pose);
             placements.push(Placement { locked: at < sheet.fixed, ..placement });
         }
-        SheetRun { sheets: sheet.sheets, stock: None, placements }
+        SheetRun { sheets: sheet.sheets, placements }
     }
 
     /// What is still wanted beside these sheets.

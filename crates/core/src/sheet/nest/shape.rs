@@ -152,7 +152,8 @@ impl Shape {
     /// The placement that a pose comes to.
     pub(super) fn placement(&self, pose: Pose) -> Placement {
         let shift = pose.at.to_vec2() - (rotation(pose.turn) * self.middle.to_point()).to_vec2();
-        Placement { part: self.number, x: shift.x, y: shift.y, turn: pose.turn, locked: false }
+        let (x, y, turn) = (shift.x, shift.y, pose.turn);
+        Placement { part: self.number, x, y, turn, ..Placement::default() }
     }
 
     /// The pose that a placement comes to.

@@ -15,9 +15,9 @@ use self::structure::other_structures;
 use self::turned::turned;
 use crate::error::{Change, Remedy, Setting};
 use crate::form::Form;
-use crate::formed::Forgetful;
 use crate::ground::Ground;
 use crate::job::Job;
+use crate::memory::Forgetful;
 use crate::records::Records;
 use crate::units::measure;
 use crate::workshop::Workshop;
@@ -34,9 +34,8 @@ pub struct Way {
 }
 
 /// The kinds of ways, in the order in which they are worked out.
-#[derive(
-    Debug, Clone, Copy, PartialEq, Eq, Hash, serde::Serialize, schemars::JsonSchema, ts_rs::TS,
-)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, serde::Serialize)]
+#[cfg_attr(feature = "api", derive(schemars::JsonSchema, ts_rs::TS))]
 #[serde(rename_all = "kebab-case")]
 pub enum WayKind {
     /// The sheet or the piece turned.

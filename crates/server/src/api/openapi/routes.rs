@@ -19,7 +19,7 @@ use crate::api::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
 use crate::api::lengths::{LengthEntry, ReadLength};
 use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
-use crate::api::preview::Preview;
+use crate::api::preview::{Draft, PlanAsk, PlannedLines, Preview};
 use crate::api::summaries::JobSummary;
 use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
@@ -272,8 +272,14 @@ pub(super) const ROUTES: &[Route] = &[
     route(
         ("post", "/api/preview"),
         "Prepares a job that need not be saved",
-        json::<Job>(),
+        json::<Draft>(),
         json::<Preview>(),
+    ),
+    route(
+        ("post", "/api/plan"),
+        "What is cut on a run of sheets, in the order of work",
+        json::<PlanAsk>(),
+        json::<Vec<PlannedLines>>(),
     ),
     route(
         ("post", "/api/catalogue"),

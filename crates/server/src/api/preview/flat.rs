@@ -1,10 +1,9 @@
 //! A piece laid flat, as drawings and figures that a page can show.
 
-use aptum_core::blob::BlobId;
-use aptum_core::face::{Inked, ink_colour};
-use aptum_core::form::{Dimension, Figure, Line, Part, Role, Sizes, Structure};
+use aptum_core::form::{Dimension, Figure, Part, Role, Sizes, Structure};
 use aptum_core::geometry::{Affine, Shape, Vec2, path_text};
-use aptum_core::id::LayerId;
+use aptum_core::id::PartId;
+use aptum_core::stroke::Stroke;
 use aptum_core::units::{Unit, format_length, measure, measure_area, product};
 use aptum_core::workshop::RecordId;
 use aptum_core::{LineKind, PreparedPiece};
@@ -15,6 +14,8 @@ use ts_rs::TS;
 /// A line of the flat.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct LineView {
+    /// What it is known by among the blank's lines.
+    id: String,
     kind: LineKind,
     /// SVG path data, mm.
     path: String,
@@ -107,9 +108,10 @@ pub struct MateView {
 /// One blank, in its own coordinates: its bounds' top left corner at the origin.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct PartView {
+    id: PartId,
     name: String,
-    /// Its card, where that is not the job's.
-    stock: Option<RecordId>,
+    /// Its card.
+    stock: RecordId,
     /// Where it lies in the drawing of the whole, mm.
     at: [f64; 2],
     /// Width and height, mm.
@@ -120,61 +122,6 @@ pub struct PartView {
     edge: LineKind,
     openings: String,
     lines: Vec<LineView>,
-    /// What is printed on it, if anything is.
-    art: Option<ArtView>,
-}
-
-/// What is printed on one blank.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct ArtView {
-    /// Its layers, the first undermost.
-    layers: Vec<InkedView>,
-    /// SVG path data of what is printed up to cuts and past them.
-    to_edge: String,
-}
-
-/// What one layer prints on a blank.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-#[serde(tag = "kind", rename_all = "kebab-case")]
-pub enum InkedView {
-    /// A flat colour.
-    Area {
-        /// SVG path data of what is coloured, bleed included.
-        path: String,
-        colour: String,
-    },
-    /// Words.
-    Words {
-        /// Their outlines as SVG path data.
-        path: String,
-        colour: &'static str,
-    },
-    /// A picture.
-    Picture {
-        layer: LayerId,
-        blob: BlobId,
-        /// Left, top, width and height, mm.
-        place: [f64; 4],
-        /// SVG path data of what of it is printed.
-        clip: String,
-    },
-}
-
-impl InkedView {
-    fn new(inked: &Inked) -> Self {
-        match inked {
-            Inked::Area { path, colour } => {
-                Self::Area { path: path_text(path), colour: colour.clone() }
-            }
-            Inked::Words { path } => Self::Words { path: path_text(path), colour: ink_colour() },
-            Inked::Picture { layer, blob, place, clip } => Self::Picture {
-                layer: layer.clone(),
-                blob: blob.clone(),
-                place: [place.x0, place.y0, place.width(), place.height()],
-                clip: path_text(clip),
-            },
-        }
-    }
 }
 
 /// A piece of a job, laid flat.
@@ -215,7 +162,7 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece) -> FlatView {
             .iter()
             .flat_map(|part| {
                 let place = Affine::translate(part.at);
-                part.lines.iter().map(move |drawn| line(part, drawn, place))
+                part.strokes.iter().map(move |drawn| line(part, drawn, place))
             })
             .collect(),
         panels: flat
@@ -267,8 +214,12 @@ fn volume(mm3: f64) -> String {
     if cm3 < 100.0 { format!("{cm3:.1} cm³") } else { format!("{cm3:.0} cm³") }
 }
 
-fn line(part: &Part, line: &Line, place: Affine) -> LineView {
-    LineView { kind: part.kind(line.kind), path: path_text(&(place * line.path.clone())) }
+fn line(part: &Part, stroke: &Stroke, place: Affine) -> LineView {
+    LineView {
+        id: stroke.id.to_string(),
+        kind: part.kind(stroke.kind),
+        path: path_text(&(place * stroke.path.clone())),
+    }
 }
 
 fn openings(part: &Part, at: Vec2) -> String {
@@ -278,18 +229,15 @@ fn openings(part: &Part, at: Vec2) -> String {
 fn part(unit: Unit, prepared: &PreparedPiece, index: usize) -> PartView {
     let part = &prepared.flat.parts[index];
     PartView {
+        id: part.id.clone(),
         name: part.name.clone(),
-        stock: part.stock.clone(),
+        stock: part.stock.as_ref().unwrap_or(&prepared.job_piece.stock).clone(),
         at: [part.at.x, part.at.y],
         size: [part.bounds.width(), part.bounds.height()],
         size_text: product(&[part.bounds.width(), part.bounds.height()], unit),
         outline: path_text(&part.outline),
         edge: part.edge,
         openings: openings(part, Vec2::ZERO),
-        lines: part.lines.iter().map(|drawn| line(part, drawn, Affine::IDENTITY)).collect(),
-        art: prepared.arts.get(index).map(|art| ArtView {
-            layers: art.layers.iter().map(InkedView::new).collect(),
-            to_edge: path_text(&art.to_edge),
-        }),
+        lines: part.strokes.iter().map(|drawn| line(part, drawn, Affine::IDENTITY)).collect(),
     }
 }

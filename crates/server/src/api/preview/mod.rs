@@ -1,28 +1,32 @@
 //! What core prepares, as drawings and figures that a page can show.
 
+mod face;
 mod flat;
 mod sheet;
 
 use aptum_core::blob::Blobs;
 use aptum_core::check::{Stage, State as Standing};
-use aptum_core::face::{Layer, LayerKind, missing_pictures};
-use aptum_core::id::{LayerId, PieceId};
-use aptum_core::units::Unit;
+use aptum_core::face::missing_pictures;
+use aptum_core::geometry::path_text;
+use aptum_core::id::PieceId;
+use aptum_core::job::{FieldChange, JobPiece, with_edits};
+use aptum_core::memory::Key;
 use aptum_core::units::format_length;
-use aptum_core::{Check, Job, Prepared, PreparedPiece};
+use aptum_core::{Check, Job, LineKind, Prepared, PreparedPiece};
 use rocket::serde::json::Json;
 use rocket::{State, post};
 use schemars::JsonSchema;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
+use self::face::{FaceView, face};
 use self::flat::{FlatView, flat};
 pub(in crate::api) use self::sheet::money;
 use self::sheet::{SheetView, sheet};
 use super::Problem;
 use super::body::Body;
 use crate::desk::Desk;
-use crate::shelf::prepared;
+use crate::shelf::{planned, prepared};
 
 /// One of the job's pieces.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -35,60 +39,31 @@ pub struct PieceView {
     laid: u32,
     /// The number of its first blank among all of the job's.
     first: usize,
-    flat: FlatView,
-    /// True when something is printed on it.
-    is_printed: bool,
-    /// The layers of its face, the first printed first.
-    layers: Vec<LayerView>,
-    bleed_text: String,
+    /// It laid flat.
+    flat: Seen<FlatView>,
+    /// What is printed on it.
+    face: Seen<FaceView>,
 }
 
-/// A layer of a face, in words and figures.
+/// A view of a stage, known by a key: it is the same for as long as the key is.
 #[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct LayerView {
-    id: LayerId,
-    /// What it goes by.
-    title: String,
-    /// Of a picture whose panel is there, how it lies.
-    picture: Option<PictureView>,
+pub struct Seen<T: TS> {
+    /// What it is known by.
+    key: String,
+    /// The view; `None` where the page has it already.
+    view: Option<T>,
 }
 
-/// How a picture lies on its panel.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct PictureView {
-    /// Width and height, mm.
-    size: [f64; 2],
-    size_text: [String; 2],
-    /// From the panel's middle to its own, to the right and downwards.
-    at_text: [String; 2],
-    pixels_text: String,
-}
+/// Views that a page has already, by their keys.
+#[derive(Debug, Default, Deserialize, JsonSchema, TS)]
+#[serde(transparent)]
+pub struct Known(Vec<String>);
 
-fn layers(drawn: &PreparedPiece, unit: Unit) -> Vec<LayerView> {
-    let panel = |name: &str| {
-        drawn.flat.panels().find(|(panel, _)| panel.name == name).map(|(panel, _)| panel)
-    };
-    let view = |layer: &Layer| LayerView {
-        id: layer.id.clone(),
-        title: layer.title().to_owned(),
-        picture: match &layer.kind {
-            LayerKind::Picture(picture) => {
-                let [across, along] = picture.pixels;
-                panel(&picture.panel).map(|panel| {
-                    let (size, ppi) = (picture.sides(panel), picture.ppi(panel));
-                    PictureView {
-                        size,
-                        size_text: size.map(|mm| format_length(mm, unit)),
-                        at_text: [picture.x, picture.y].map(|mm| format_length(mm, unit)),
-                        pixels_text: format!("{across} × {along} pixels, {ppi:.0} ppi"),
-                    }
-                })
-            }
-            _ => None,
-        },
-    };
-    let face = drawn.job_piece.face.as_ref();
-    face.map_or_else(Vec::new, |face| face.layers.iter().map(view).collect())
+impl Known {
+    fn seen<T: TS>(&self, key: String, view: impl FnOnce() -> T) -> Seen<T> {
+        let view = (!self.0.contains(&key)).then(view);
+        Seen { key, view }
+    }
 }
 
 /// How a stage of the route stands.
@@ -99,16 +74,34 @@ pub struct StageView {
     state: Option<Standing>,
 }
 
+/// A job that need not be saved.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct Draft {
+    /// What it starts from.
+    job: Job,
+    /// What is changed in it, one after the other; up to 1000.
+    #[serde(default)]
+    changes: Vec<FieldChange>,
+    /// Views that the page has already.
+    #[serde(default)]
+    known: Known,
+}
+
 /// A job as core prepares it.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct Preview {
+    /// The job with its changes, where there were any.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    job: Option<Job>,
     /// The pieces.
     pieces: Vec<PieceView>,
     /// True when something is printed.
     is_printed: bool,
-    sheet: SheetView,
+    sheet: Seen<SheetView>,
     checks: Vec<Check>,
     stages: Vec<StageView>,
+    /// The piece that goes with the others, where one is added.
+    another: JobPiece,
     /// The code that names this content on its printed sheets.
     code: String,
     spacing_text: String,
@@ -116,11 +109,56 @@ pub struct Preview {
 }
 
 /// Prepares a job that need not be saved.
-#[post("/preview", data = "<job>")]
-pub async fn preview(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Preview>, Problem> {
+#[post("/preview", data = "<draft>")]
+pub async fn preview(desk: &State<Desk>, draft: Body<Draft>) -> Result<Json<Preview>, Problem> {
     desk.quick(move |store| {
-        let prepared = prepared(&job.0, &store.workshop()?)?;
-        Ok(Json(Preview::new(&job.0, &prepared, store)))
+        let Draft { job, changes, known } = draft.0;
+        let changed = (!changes.is_empty()).then(|| with_edits(&job, &changes)).transpose()?;
+        let own = changed.as_ref().unwrap_or(&job);
+        let prepared = match prepared(own, &store.workshop()?) {
+            Ok(prepared) => prepared,
+            Err(errors) => return Err(Problem::of_job(errors, changed)),
+        };
+        let preview = Preview::new(own, &prepared, store, &known);
+        Ok(Json(Preview { job: changed, ..preview }))
+    })
+    .await
+}
+
+/// What is cut on a run of sheets.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct PlanAsk {
+    job: Job,
+    /// Which run of sheets that are alike.
+    run: usize,
+}
+
+/// What of a kind is cut on a sheet.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct PlannedLines {
+    kind: LineKind,
+    /// SVG path data, mm.
+    path: String,
+}
+
+/// The cut plan of a run of sheets, in the order of work.
+#[post("/plan", data = "<ask>")]
+pub async fn plan(
+    desk: &State<Desk>,
+    ask: Body<PlanAsk>,
+) -> Result<Json<Vec<PlannedLines>>, Problem> {
+    desk.slow(move |store| {
+        let PlanAsk { job, run } = ask.0;
+        let prepared = prepared(&job, &store.workshop()?)?;
+        let Some((_, plan)) = planned(&prepared, run) else {
+            let runs = prepared.layout.runs.len();
+            return Err(Problem::missing(format!("The job has {runs} kinds of sheets, no more")));
+        };
+        let lines = |kind: LineKind| {
+            let path: String = plan.of_kind(kind).map(path_text).collect();
+            (!path.is_empty()).then_some(PlannedLines { kind, path })
+        };
+        Ok(Json(LineKind::IN_ORDER.into_iter().filter_map(lines).collect()))
     })
     .await
 }
@@ -128,20 +166,21 @@ pub async fn preview(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Preview>
 impl Preview {
     /// The view of a prepared job, whose pictures are where `blobs` says.
     #[must_use]
-    pub fn new(job: &Job, prepared: &Prepared, blobs: &dyn Blobs) -> Self {
+    pub fn new(job: &Job, prepared: &Prepared, blobs: &dyn Blobs, known: &Known) -> Self {
         let missing = missing_pictures(job, blobs);
         let state = |stage: Stage| {
             let missing = missing.iter().filter(|check| check.stage == stage);
             prepared.state(stage).max(missing.map(|check| check.state).max())
         };
-        let stages = [Stage::Form, Stage::Face, Stage::Sheet, Stage::Run];
-        let stages = stages.map(|stage| StageView { stage, state: state(stage) }).into();
+        let stages = Stage::ALL.map(|stage| StageView { stage, state: state(stage) }).into();
         Self {
-            pieces: pieces(job, prepared),
+            job: None,
+            pieces: pieces(job, prepared, known),
             is_printed: prepared.is_printed(),
-            sheet: sheet(job, prepared),
+            sheet: known.seen(prepared.laid_key.to_string(), || sheet(job, prepared)),
             checks: prepared.checks.iter().cloned().chain(missing).collect(),
             stages,
+            another: job.another_piece(),
             code: prepared.code.clone(),
             spacing_text: format_length(job.sheet.spacing, job.unit),
             to_marks_text: format_length(job.sheet.to_marks, job.unit),
@@ -149,7 +188,15 @@ impl Preview {
     }
 }
 
-fn pieces(job: &Job, prepared: &Prepared) -> Vec<PieceView> {
+/// What a page knows the flat of a piece by: its form and card, where it is in the job, and how its
+/// edges are cut.
+fn flat_key(drawn: &PreparedPiece) -> String {
+    let edges: Vec<_> = drawn.flat.parts.iter().map(|part| (part.edge, part.on_liner)).collect();
+    Key::of("flat view", &(drawn.form_key, &drawn.job_piece.id, &drawn.job_piece.stock, &edges))
+        .to_string()
+}
+
+fn pieces(job: &Job, prepared: &Prepared, known: &Known) -> Vec<PieceView> {
     let mut first = 0;
     let pieces = prepared.pieces.iter();
     pieces
@@ -163,13 +210,8 @@ fn pieces(job: &Job, prepared: &Prepared) -> Vec<PieceView> {
                 copies: piece.copies,
                 laid: own.clone().map(|part| prepared.layout.count(part)).min().unwrap_or(0),
                 first: own.start,
-                flat: flat(job.unit, drawn),
-                is_printed: !drawn.arts.is_empty(),
-                layers: layers(drawn, job.unit),
-                bleed_text: format_length(
-                    piece.face.as_ref().map_or(0.0, |face| face.bleed),
-                    job.unit,
-                ),
+                flat: known.seen(flat_key(drawn), || flat(job.unit, drawn)),
+                face: known.seen(drawn.face_key.to_string(), || face(drawn, job.unit)),
             }
         })
         .collect()

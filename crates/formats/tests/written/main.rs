@@ -1,0 +1,7 @@
+//! Files as they are written and read back.
+
+mod archive;
+mod files;
+mod pictures;
+mod piece;
+mod reading;

@@ -1,0 +1,444 @@
+//! The piece's own files, read back: DXF, FOLD, glTF and OBJ; and the flats and solids against tables that
+//! general-purpose libraries made (`make reference`; the table names them and their versions).
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+use std::collections::BTreeMap;
+
+use aptum_core::fold::FoldModel;
+use aptum_core::form::Form;
+use aptum_core::form::catalogue::CATALOGUE;
+use aptum_core::geometry::Shape;
+use aptum_core::job::JobPiece;
+use aptum_core::units::Unit;
+use aptum_core::{Job, Prepared, Workshop, prepare};
+use aptum_formats::dxf::flat_dxf;
+use aptum_formats::fold::flat_fold;
+use aptum_formats::gltf::folded_gltf;
+use aptum_formats::obj::folded_obj;
+use serde_json::Value;
+
+fn prepared(structure: &str, figures: &[(&str, f64)]) -> Prepared {
+    let workshop: Workshop =
+        serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
+    let job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
+    let stock = job.pieces[0].stock.0.clone();
+    let piece = JobPiece::new("p1", Form::new(structure, figures), &stock);
+    prepare(&Job { pieces: vec![piece], ..job }, &workshop).unwrap()
+}
+
+fn tables() -> Value {
+    serde_json::from_str(include_str!("../reference/tables.json")).unwrap()
+}
+
+fn number(value: &Value) -> f64 {
+    value.as_f64().unwrap()
+}
+
+/// Against trimesh: surfaces, volumes and the turns from face to face of solids, prisms, pyramids and
+/// frusta.
+#[test]
+fn solids_have_the_surface_the_volume_and_the_turns_of_the_reference() {
+    for row in tables()["solids"].as_array().unwrap() {
+        let structure = row["structure"].as_str().unwrap();
+        let figures: Vec<(&str, f64)> = row["figures"]
+            .as_object()
+            .unwrap()
+            .iter()
+            .map(|(key, value)| (key.as_str(), number(value)))
+            .collect();
+        // Very thin, so that tabs draw their edges in by next to nothing.
+        let flat = Form::new(structure, &figures).draw(0.01, Unit::Mm).unwrap();
+        let volume = number(&row["volume"]);
+        assert!((flat.volume.unwrap() - volume).abs() < 1e-6 * volume, "{structure} {figures:?}");
+        let faces: f64 = flat.parts[0]
+            .panels
+            .iter()
+            .filter(|panel| !panel.name.starts_with("Tab"))
+            .map(|panel| panel.outline.area().abs())
+            .sum();
+        let mut area = number(&row["area"]);
+        if structure == "cup" {
+            // The reference is closed; the cup is open at its wide end.
+            let side = |key: &str| figures.iter().find(|(known, _)| *known == key).unwrap().1;
+            let half = std::f64::consts::PI / side("sides");
+            let wide =
+                side("side") + 2.0 * side("height") * side("flare").to_radians().tan() * half.tan();
+            area -= side("sides") * wide * wide / (4.0 * half.tan());
+        }
+        assert!((faces - area).abs() < 2e-3 * area, "{structure}: {faces} instead of {area}");
+        let turns: Vec<f64> = row["turns"].as_array().unwrap().iter().map(number).collect();
+        for panel in FoldModel::new(&flat, 0.01).panels.iter().filter(|panel| panel.hang.is_some())
+        {
+            let nearest =
+                turns.iter().map(|turn| (turn - panel.fold).abs()).fold(f64::MAX, f64::min);
+            assert!(nearest < 1e-4, "{structure} {}: {}", panel.name, panel.fold);
+        }
+    }
+}
+
+/// Against shapely: every structure's outline is valid, and has its area and perimeter.
+#[test]
+fn outlines_are_valid_and_have_the_areas_of_the_reference() {
+    let tables = tables();
+    for structure in CATALOGUE {
+        let row = &tables["flats"][structure.id];
+        assert_eq!(row["valid"], true, "{}: run make reference", structure.id);
+        let flat = prepared(structure.id, &[]).first().flat.clone();
+        assert_eq!(flat.parts.len(), row["areas"].as_array().unwrap().len(), "{}", structure.id);
+        for (index, part) in flat.parts.iter().enumerate() {
+            let (area, length) = (number(&row["areas"][index]), number(&row["perimeters"][index]));
+            let exact = part.outline.area().abs();
+            // The reference saw curves flattened to 0.01 mm.
+            assert!(
+                (exact - area).abs() < 1e-4 * area + 0.02 * length,
+                "{} {exact} {area}",
+                structure.id
+            );
+            assert!((part.outline.perimeter(1e-6) - length).abs() < 2e-3 * length);
+        }
+    }
+}
+
+/// Against ezdxf: each drawing is without errors, in mm, and has every line on its layer at its length.
+#[test]
+fn drawings_pass_the_audit_with_every_line_on_its_layer() {
+    let tables = tables();
+    for structure in CATALOGUE {
+        let row = &tables["drawings"][structure.id];
+        assert_eq!((&row["errors"], &row["fixes"]), (&0.into(), &0.into()), "{}", structure.id);
+        assert_eq!(row["insunits"], 4);
+        let flat = prepared(structure.id, &[]).first().flat.clone();
+        let mut lengths: BTreeMap<String, f64> = BTreeMap::new();
+        let outlines = flat.parts.iter().map(|part| ("cut", &part.outline));
+        let lines = flat.parts.iter().flat_map(|part| &part.strokes);
+        for (layer, path) in outlines.chain(lines.map(|line| (line.kind.id(), &line.path))) {
+            *lengths.entry(layer.to_owned()).or_default() += path.perimeter(1e-6);
+        }
+        let audited = row["lengths"].as_object().unwrap();
+        assert_eq!(audited.len(), lengths.len(), "{} {audited:?}", structure.id);
+        for (layer, length) in lengths {
+            let got = number(&audited[&layer]);
+            assert!(
+                (got - length).abs() < 1e-3 * length,
+                "{} {layer}: {got} {length}",
+                structure.id
+            );
+        }
+    }
+}
+
+#[test]
+fn the_drawing_reads_back_with_curves_as_curves() {
+    use dxf::entities::EntityType;
+    let bytes = flat_dxf(prepared("pillow", &[]).first());
+    assert!(bytes == flat_dxf(prepared("pillow", &[]).first()), "the same job gives the same file");
+    let drawing = dxf::Drawing::load(&mut std::io::Cursor::new(bytes)).unwrap();
+    let splines =
+        drawing.entities().filter(|e| matches!(e.specific, EntityType::Spline(_))).count();
+    // Two faces of ten strips, each with a curved crease and a curved edge at both ends.
+    assert_eq!(splines, 2 * 10 * 2 * 2);
+    let layers: Vec<_> = drawing.layers().map(|layer| layer.name.as_str()).collect();
+    assert!(layers.contains(&"cut") && layers.contains(&"crease"));
+}
+
+/// FOLD 1.2 (published format): parallel arrays, indices in range, letters and the signs of their angles,
+/// anticlockwise faces, every edge of a face listed.
+#[test]
+fn the_creased_sheet_keeps_the_rules_of_its_format() {
+    for structure in CATALOGUE {
+        let prepared = prepared(structure.id, &[]);
+        let fold: Value = serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
+        assert_eq!(fold["file_spec"], 1.2);
+        assert_eq!(fold["frame_unit"], "mm");
+        let array = |key: &str| fold[key].as_array().unwrap().clone();
+        let points: Vec<[f64; 2]> =
+            array("vertices_coords").iter().map(|p| [number(&p[0]), number(&p[1])]).collect();
+        let index = |value: &Value| usize::try_from(value.as_u64().unwrap()).unwrap();
+        let edges: Vec<[usize; 2]> =
+            array("edges_vertices").iter().map(|edge| [index(&edge[0]), index(&edge[1])]).collect();
+        let (letters, angles) = (array("edges_assignment"), array("edges_foldAngle"));
+        assert_eq!((letters.len(), angles.len()), (edges.len(), edges.len()));
+        for ((edge, letter), angle) in edges.iter().zip(&letters).zip(&angles) {
+            assert!(edge[0] != edge[1] && edge.iter().all(|vertex| *vertex < points.len()));
+            match letter.as_str().unwrap() {
+                "M" => assert!((-180.0..0.0).contains(&number(angle)), "{angle}"),
+                "V" => assert!(number(angle) > 0.0 && number(angle) <= 180.0, "{angle}"),
+                "F" => assert_eq!(number(angle), 0.0),
+                "B" | "C" => assert!(angle.is_null()),
+                other => panic!("{other} is no assignment"),
+            }
+        }
+        let mut area = 0.0;
+        for face in array("faces_vertices") {
+            let ring: Vec<usize> = face.as_array().unwrap().iter().map(index).collect();
+            let next = ring.iter().cycle().skip(1);
+            let mut doubled = 0.0;
+            for (a, b) in ring.iter().zip(next) {
+                assert!(
+                    edges.contains(&[*a, *b]) || edges.contains(&[*b, *a]),
+                    "{}: a face's edge is not listed",
+                    structure.id
+                );
+                doubled += points[*a][0] * points[*b][1] - points[*b][0] * points[*a][1];
+            }
+            assert!(doubled > 0.0, "{}: faces run anticlockwise", structure.id);
+            area += doubled / 2.0;
+        }
+        let card: f64 =
+            prepared.first().flat.parts.iter().map(|part| part.outline.area().abs()).sum();
+        assert!((area - card).abs() < 5e-3 * card, "{}: {area} {card}", structure.id);
+        // Every crease is an edge: as many folded edges as hinges at least.
+        let folded = letters.iter().filter(|letter| ["M", "V"].contains(&letter.as_str().unwrap()));
+        let hinges =
+            prepared.first().formed.fold.panels.iter().filter(|panel| panel.fold != 0.0).count();
+        assert!(folded.count() >= hinges, "{}", structure.id);
+    }
+}
+
+/// Folds a file back as any reader of the format would: each face is turned about the edge that it shares
+/// with one that is placed, by the edge's angle. Gives for every face where its corners come to lie; the
+/// first of each sheet stays where it is. Nothing of the program is used.
+fn folded_back(fold: &Value) -> Vec<BTreeMap<usize, nalgebra::Point3<f64>>> {
+    use nalgebra::{Point3, Rotation3, Unit};
+    let list = |key: &str| fold[key].as_array().unwrap().clone();
+    let index = |value: &Value| usize::try_from(value.as_u64().unwrap()).unwrap();
+    let flat: Vec<Point3<f64>> = list("vertices_coords")
+        .iter()
+        .map(|p| Point3::new(number(&p[0]), number(&p[1]), 0.0))
+        .collect();
+    let faces: Vec<Vec<usize>> = list("faces_vertices")
+        .iter()
+        .map(|face| face.as_array().unwrap().iter().map(index).collect())
+        .collect();
+    let mut turns = BTreeMap::new();
+    for (edge, angle) in list("edges_vertices").iter().zip(list("edges_foldAngle")) {
+        if let Some(angle) = angle.as_f64() {
+            turns.insert([index(&edge[0]), index(&edge[1])], angle);
+        }
+    }
+    let walks = |face: usize| {
+        let ring = &faces[face];
+        ring.iter().zip(ring.iter().cycle().skip(1)).map(|(a, b)| (*a, *b)).collect::<Vec<_>>()
+    };
+    let mut places: Vec<Option<nalgebra::Isometry3<f64>>> = vec![None; faces.len()];
+    for start in 0..faces.len() {
+        if places[start].is_some() {
+            continue;
+        }
+        places[start] = Some(nalgebra::Isometry3::identity());
+        let mut open = vec![start];
+        while let Some(face) = open.pop() {
+            let place = places[face].unwrap();
+            let waiting: Vec<usize> = (0..faces.len()).filter(|at| places[*at].is_none()).collect();
+            for other in waiting {
+                let back = walks(other);
+                // Faces run anticlockwise: the shared edge is walked the other way round by the neighbour.
+                let shared = walks(face).into_iter().find_map(|(a, b)| {
+                    let turn = turns.get(&[a.min(b), a.max(b)])?;
+                    back.contains(&(b, a)).then_some((a, b, *turn))
+                });
+                let Some((a, b, turn)) = shared else { continue };
+                // With the face on the left of the way, a valley's neighbour comes up towards the reader.
+                let axis = Unit::new_normalize(flat[b] - flat[a]);
+                let rotation = Rotation3::from_axis_angle(&axis, -turn.to_radians());
+                let about = nalgebra::Translation3::from(flat[a].coords)
+                    * nalgebra::UnitQuaternion::from_rotation_matrix(&rotation)
+                    * nalgebra::Translation3::from(-flat[a].coords);
+                places[other] = Some(place * about);
+                open.push(other);
+            }
+        }
+    }
+    faces
+        .iter()
+        .zip(places)
+        .map(|(ring, place)| ring.iter().map(|at| (*at, place.unwrap() * flat[*at])).collect())
+        .collect()
+}
+
+/// Every structure's file, folded back by code of its own, has its plates where the proof has them: each turned
+/// as it is there, and edges that meet there meeting here. Layers that a fold of half a turn goes round are
+/// no part of the format, so places agree to within them.
+#[test]
+fn a_creased_sheet_folds_back_to_the_piece() {
+    for structure in CATALOGUE {
+        let prepared = prepared(structure.id, &[]);
+        let piece = prepared.first();
+        let fold: Value = serde_json::from_str(&flat_fold("A piece", piece)).unwrap();
+        let places = folded_back(&fold);
+        let pose = aptum_core::fold::Pose::at(&piece.formed.fold, piece.formed.fold.closed());
+        let model = &piece.formed.fold;
+        let normal = |face: usize| {
+            let ring: Vec<usize> = fold["faces_vertices"][face]
+                .as_array()
+                .unwrap()
+                .iter()
+                .map(|at| usize::try_from(at.as_u64().unwrap()).unwrap())
+                .collect();
+            let at = |place: usize| places[face][&ring[place % ring.len()]];
+            let sum = (0..ring.len()).fold(nalgebra::Vector3::zeros(), |sum, place| {
+                sum + at(place).coords.cross(&at(place + 1).coords)
+            });
+            sum.normalize()
+        };
+        let layers: f64 = model.panels.iter().map(|panel| panel.lift).sum();
+        for panel in 0..model.panels.len() {
+            // Relative to the plate that its blank hangs on.
+            let first =
+                model.panels.iter().position(|p| p.part == model.panels[panel].part).unwrap();
+            let want = pose.normal(first).dot(&pose.normal(panel));
+            let got = normal(first).dot(&normal(panel));
+            assert!(
+                (want - got).abs() < 1e-3,
+                "{} {}: {got} instead of {want}",
+                structure.id,
+                model.panels[panel].name
+            );
+            // It lies on the same side of that plate, as far from its plane: the sense of every fold.
+            let above = |at: &nalgebra::Point3<f64>| (pose.0[first].inverse() * at).z;
+            let ring = model.panels[panel].ring.iter();
+            let want: f64 =
+                ring.map(|at| above(&pose.point(panel, *at))).fold(0.0, |far, height| {
+                    if f64::abs(height) > f64::abs(far) { height } else { far }
+                });
+            let base = places[first].values().next().unwrap();
+            let heights = places[panel].values().map(|at| (at - base).dot(&normal(first)));
+            let got: f64 =
+                heights.fold(
+                    0.0,
+                    |far, height| if f64::abs(height) > f64::abs(far) { height } else { far },
+                );
+            assert!(
+                (want - got).abs() < 0.2 + 2.0 * layers,
+                "{} {}: {got} above instead of {want}",
+                structure.id,
+                model.panels[panel].name
+            );
+            // Distances between corners of the two are those of the proof.
+            let corners = |of: usize| -> Vec<nalgebra::Point3<f64>> {
+                let ring = &model.panels[of].ring;
+                ring.iter().map(|at| pose.point(of, *at)).collect()
+            };
+            let far = |one: &[nalgebra::Point3<f64>], two: &[nalgebra::Point3<f64>]| {
+                let all = one.iter().flat_map(|a| two.iter().map(move |b| (a - b).norm()));
+                all.fold(0.0, f64::max)
+            };
+            let here = |of: usize| places[of].values().copied().collect::<Vec<_>>();
+            let (want, got) =
+                (far(&corners(first), &corners(panel)), far(&here(first), &here(panel)));
+            assert!(
+                (want - got).abs() < 0.1 + 2.0 * layers,
+                "{} {}: {got} apart instead of {want}",
+                structure.id,
+                model.panels[panel].name
+            );
+        }
+    }
+}
+
+#[test]
+fn slits_inside_a_panel_are_cuts_of_the_creased_sheet() {
+    let cuts = |structure: &str| {
+        let prepared = prepared(structure, &[]);
+        let fold: Value = serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
+        let letters = fold["edges_assignment"].as_array().unwrap().clone();
+        letters.iter().filter(|letter| *letter == "C").count()
+    };
+    // The tongue: two straight sides and a round tip.
+    assert!(cuts("bookmark-clip") > 6);
+    // The slit locks at the tucks' creases, two to each end.
+    assert!(cuts("straight-tuck") >= 4);
+    assert_eq!(cuts("four-corner-tray"), 0);
+}
+
+/// Every object of the file is closed: welded by place, each side of a triangle is walked once each way.
+#[test]
+fn objects_are_watertight() {
+    for structure in CATALOGUE {
+        let text = folded_obj(prepared(structure.id, &[]).first());
+        let mut corners: Vec<&str> = Vec::new();
+        let mut sides: BTreeMap<(&str, &str), i32> = BTreeMap::new();
+        for line in text.lines() {
+            if let Some(place) = line.strip_prefix("v ") {
+                corners.push(place);
+            } else if line.starts_with("o ") {
+                assert!(sides.values().all(|count| *count == 0), "{} before {line}", structure.id);
+                sides.clear();
+            } else if let Some(face) = line.strip_prefix("f ") {
+                let at: Vec<&str> =
+                    face.split(' ').map(|n| corners[n.parse::<usize>().unwrap() - 1]).collect();
+                for (a, b) in [(at[0], at[1]), (at[1], at[2]), (at[2], at[0])] {
+                    *sides.entry((a, b)).or_default() += 1;
+                    *sides.entry((b, a)).or_default() -= 1;
+                }
+            }
+        }
+        assert!(sides.values().all(|count| *count == 0), "{}", structure.id);
+    }
+}
+
+/// glTF 2.0 through a loader that validates it, and its card weighed: thickness times area.
+#[test]
+fn the_folded_model_is_valid_and_holds_the_card() {
+    for structure in ["straight-tuck", "lid-and-base", "icosahedron", "pillow", "gable"] {
+        let prepared = prepared(structure, &[]);
+        let text = folded_gltf("A piece", prepared.first(), "#aa8844", "#ffffff");
+        let (document, buffers, _) = gltf::import_slice(text.as_bytes()).unwrap();
+        assert_eq!(document.nodes().count(), prepared.first().formed.fold.panels.len());
+        assert_eq!(document.materials().count(), 3);
+        let mut volume = 0.0;
+        for mesh in document.meshes() {
+            for primitive in mesh.primitives() {
+                let reader = primitive.reader(|buffer| Some(&buffers[buffer.index()]));
+                let points: Vec<[f32; 3]> = reader.read_positions().unwrap().collect();
+                assert_eq!(reader.read_normals().unwrap().count(), points.len());
+                let indices: Vec<u32> = reader.read_indices().unwrap().into_u32().collect();
+                for three in indices.chunks_exact(3) {
+                    let [a, b, c] = [0, 1, 2].map(|at| {
+                        points[three[at] as usize].map(|metres| f64::from(metres) * 1000.0)
+                    });
+                    volume += (a[0] * (b[1] * c[2] - b[2] * c[1])
+                        + a[1] * (b[2] * c[0] - b[0] * c[2])
+                        + a[2] * (b[0] * c[1] - b[1] * c[0]))
+                        / 6.0;
+                }
+            }
+        }
+        let card = prepared.first().flat.area() * prepared.first().formed.fold.caliper;
+        assert!((volume - card).abs() < 0.02 * card, "{structure}: {volume} {card}");
+    }
+}
+
+#[test]
+fn the_object_file_stands_as_the_piece_does() {
+    let prepared =
+        prepared("four-corner-tray", &[("length", 100.0), ("width", 60.0), ("height", 30.0)]);
+    let text = folded_obj(prepared.first());
+    let corners: Vec<[f64; 3]> = text
+        .lines()
+        .filter_map(|line| line.strip_prefix("v "))
+        .map(|line| {
+            let numbers: Vec<f64> = line.split(' ').map(|n| n.parse().unwrap()).collect();
+            [numbers[0], numbers[1], numbers[2]]
+        })
+        .collect();
+    let span = |axis: usize| {
+        let all = corners.iter().map(|corner| corner[axis]);
+        all.clone().fold(f64::MIN, f64::max) - all.fold(f64::MAX, f64::min)
+    };
+    // Outside, y up: 100 + 4t, 30 + t, 60 + 2t.
+    let t = prepared.first().formed.fold.caliper;
+    for (axis, want) in [(0, 100.0 + 4.0 * t), (1, 30.0 + t), (2, 60.0 + 2.0 * t)] {
+        assert!((span(axis) - want).abs() < 0.01, "{axis}: {} {want}", span(axis));
+    }
+    assert_eq!(
+        text.lines().filter(|line| line.starts_with("o ")).count(),
+        prepared.first().formed.fold.panels.len()
+    );
+    let most = corners.len();
+    for face in text.lines().filter_map(|line| line.strip_prefix("f ")) {
+        assert!(face.split(' ').all(|n| (1..=most).contains(&n.parse::<usize>().unwrap())));
+    }
+}

@@ -1,0 +1,88 @@
+//! What new things start as.
+
+use std::collections::BTreeMap;
+
+use aptum_core::face::{Coverage, Face, Layer, LayerKind};
+use aptum_core::form::Form;
+use aptum_core::job::JobPiece;
+use aptum_core::sheet::{SheetPlan, standard_sizes};
+use aptum_core::stroke::Perforation;
+use aptum_core::units::Unit;
+use aptum_core::workshop::{Keeping, Record, RecordId};
+use aptum_core::{Job, Workshop};
+use schemars::JsonSchema;
+use serde::Serialize;
+use ts_rs::TS;
+
+/// What new things start as, until the user says otherwise.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct Starts {
+    /// A job, made from the records at hand, or else the first ones.
+    job: Job,
+    /// A face: the panels' names.
+    face: Face,
+    /// A layer of flat colour.
+    colour: Layer,
+    /// How far a backing stands out, mm.
+    border: f64,
+    /// How a tear strip is cut and tied.
+    perforation: Perforation,
+    /// A record of each kind.
+    records: Vec<Record>,
+}
+
+impl Starts {
+    /// From what the workshop has.
+    pub fn of(workshop: &Workshop) -> Self {
+        let colour = LayerKind::Colour { colour: "#e7dcc0".to_owned(), coverage: Coverage::Faces };
+        Self {
+            job: starting_job(workshop),
+            face: Face { bleed: 1.5, layers: vec![Layer::panel_names("l1")] },
+            colour: Layer { id: "l1".into(), name: None, kind: colour },
+            border: 3.0,
+            perforation: Perforation::STANDARD,
+            records: Record::starts(),
+        }
+    }
+}
+
+/// The records that are offered, those at hand first.
+fn offered<T>(
+    records: &BTreeMap<RecordId, T>,
+    keeping: impl Fn(&T) -> Keeping,
+) -> impl Iterator<Item = (&RecordId, &T)> {
+    let mut offered: Vec<_> =
+        records.iter().filter(|(_, record)| keeping(record).is_offered()).collect();
+    offered.sort_by_key(|(_, record)| keeping(record));
+    offered.into_iter()
+}
+
+/// A straight-tuck carton in the first stock that the first cutter takes.
+fn starting_job(workshop: &Workshop) -> Job {
+    let cutter = offered(&workshop.cutters, |cutter| cutter.keeping).next();
+    let thickest = cutter.map_or(f64::INFINITY, |(_, cutter)| cutter.thickest);
+    let stock = offered(&workshop.stocks, |stock| stock.keeping)
+        .find(|(_, stock)| stock.thickness() <= thickest);
+    let size = stock.and_then(|(_, stock)| stock.sheets.first().cloned());
+    let readable = cutter.and_then(|(_, cutter)| {
+        offered(&workshop.mark_sets, |set| set.keeping).find(|(_, set)| cutter.reads(set))
+    });
+    let form = Form::new("straight-tuck", &[("length", 50.0), ("width", 25.0), ("height", 80.0)]);
+    Job {
+        name: "New job".to_owned(),
+        unit: Unit::Mm,
+        pieces: vec![JobPiece {
+            face: Some(Face { bleed: 1.0, layers: vec![Layer::panel_names("l1")] }),
+            ..JobPiece::new("p1", form, stock.map_or("none", |(id, _)| id.0.as_str()))
+        }],
+        sheet: SheetPlan {
+            size: size.unwrap_or_else(|| standard_sizes().swap_remove(1)),
+            printer: offered(&workshop.printers, |printer| printer.keeping)
+                .next()
+                .map(|(id, _)| id.clone()),
+            cutter: cutter.map(|(id, _)| id.clone()),
+            marks: readable.map(|(id, _)| id.clone()),
+            ..SheetPlan::default()
+        },
+    }
+}

@@ -1,0 +1,14 @@
+//! The program, as requests and commands see it.
+
+mod api;
+mod bad_input;
+mod command_line;
+mod copies;
+mod gate;
+mod http;
+mod kills;
+mod pictures;
+mod races;
+mod sheet;
+mod store;
+mod workshop;

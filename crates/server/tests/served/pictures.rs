@@ -1,0 +1,230 @@
+//! Pictures over the API: kept once, told when they are missing, carried to another store, dropped when nobody
+//! names them, and never lost once they are acknowledged.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+#![allow(clippy::cast_possible_truncation, reason = "small pictures")]
+
+use std::io::{BufRead, BufReader, Cursor, Read, Write};
+use std::net::TcpStream;
+use std::process::{Command, Stdio};
+use std::sync::Barrier;
+
+use aptum::demo;
+use aptum::serve::{Listen, server};
+use aptum::store::Store;
+use aptum_core::blob::{BlobId, Blobs};
+use aptum_formats::archive::blob_id;
+use aptum_formats::picture::Picture;
+use diesel::connection::SimpleConnection;
+use diesel::prelude::*;
+use image::{DynamicImage, ImageFormat, RgbImage};
+use rocket::http::Header;
+use rocket::local::blocking::Client;
+use serde_json::{Value, json};
+use tempfile::TempDir;
+
+const HOST: &str = "127.0.0.1:4870";
+
+fn picture(width: u32) -> Vec<u8> {
+    let pixels = RgbImage::from_fn(width, 30, |x, y| image::Rgb([x as u8, y as u8, 77]));
+    let mut bytes = Cursor::new(Vec::new());
+    DynamicImage::from(pixels).write_to(&mut bytes, ImageFormat::Png).unwrap();
+    bytes.into_inner()
+}
+
+fn client(folder: &TempDir) -> Client {
+    let store = Store::open(folder.path()).unwrap();
+    demo::start_jobs(&store).unwrap();
+    Client::tracked(server(store, Listen::at_home(4870))).unwrap()
+}
+
+fn send(client: &Client, method: &str, path: &str, body: &[u8]) -> (u16, Value) {
+    let host = Header::new("Host", HOST);
+    let request = match method {
+        "POST" => client.post(path.to_owned()),
+        "PUT" => client.put(path.to_owned()),
+        _ => client.get(path.to_owned()),
+    };
+    let response = request.header(host).body(body).dispatch();
+    (response.status().code, response.into_json().unwrap_or(Value::Null))
+}
+
+/// The tomato carton with a picture on its front.
+fn wearing(job: &Value, blob: &Value) -> Value {
+    let mut job = job.clone();
+    job["pieces"][0]["face"]["layers"].as_array_mut().unwrap().push(json!({
+        "id": "l9", "kind": "picture", "blob": blob["id"], "pixels": blob["pixels"],
+        "origin": { "name": "tomato.png", "licence": "mine" },
+        "panel": "Front", "x": 0, "y": 0, "size": { "by": "panel" },
+    }));
+    job
+}
+
+#[test]
+fn a_picture_is_kept_once_given_back_and_named_when_it_is_missing() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let bytes = picture(40);
+    let (status, blob) = send(&client, "POST", "/api/blobs", &bytes);
+    assert_eq!(
+        (status, &blob["media"], &blob["pixels"]),
+        (200, &json!("image/png"), &json!([40, 30]))
+    );
+    assert_eq!(send(&client, "POST", "/api/blobs", &bytes).1, blob);
+    let address = format!("/api/blobs/{}", blob["id"].as_str().unwrap());
+    let given = client.get(address).header(Header::new("Host", HOST)).dispatch();
+    assert_eq!(given.content_type().unwrap().to_string(), "image/png");
+    assert!(given.headers().get_one("Cache-Control").unwrap().contains("immutable"));
+    assert_eq!(given.into_bytes().unwrap(), bytes);
+
+    let job = send(&client, "GET", "/api/jobs/3", b"").1["job"].clone();
+    let worn = wearing(&job, &blob);
+    let (status, seen) =
+        send(&client, "POST", "/api/preview", json!({ "job": worn }).to_string().as_bytes());
+    assert_eq!(status, 200, "{seen}");
+    let has = |seen: &Value, id: &str| {
+        seen["checks"].as_array().unwrap().iter().any(|check| check["id"] == id)
+    };
+    assert!(has(&seen, "ppi-l9") && !has(&seen, "picture-l9"));
+    let lost = wearing(&job, &json!({ "id": "0".repeat(64), "pixels": [40, 30] }));
+    let seen =
+        send(&client, "POST", "/api/preview", json!({ "job": lost }).to_string().as_bytes()).1;
+    let checks = seen["checks"].as_array().unwrap();
+    let missing = checks.iter().find(|check| check["id"] == "picture-l9").unwrap();
+    assert_eq!(missing["state"], "broken");
+    assert!(missing["bound_text"].as_str().unwrap().contains("tomato.png"), "{missing}");
+    let face = seen["stages"].as_array().unwrap().iter().find(|stage| stage["stage"] == "face");
+    assert_eq!(face.unwrap()["state"], "broken");
+    assert_eq!(send(&client, "GET", &format!("/api/blobs/{}", "0".repeat(64)), b"").0, 404);
+    assert_eq!(send(&client, "GET", "/api/blobs/..%2f..%2fetc%2fpasswd", b"").0, 404);
+}
+
+#[test]
+fn what_is_no_picture_is_refused_and_nothing_is_kept() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let whole = picture(200);
+    for (bytes, status, words) in [
+        (Vec::new(), 422, "empty"),
+        (b"<html>".to_vec(), 422, "neither a PNG nor a JPEG"),
+        (whole[..whole.len() / 2].to_vec(), 422, "damaged or cut off"),
+        (vec![0; (64 << 20) + 1], 413, "up to 64 MiB"),
+    ] {
+        let (got, problem) = send(&client, "POST", "/api/blobs", &bytes);
+        assert_eq!(got, status);
+        assert_eq!(problem["type"], "/problems/picture");
+        assert!(problem["detail"].as_str().unwrap().contains(words), "{problem}");
+    }
+    drop(client);
+    let store = Store::read(folder.path()).unwrap();
+    assert!(!store.holds(&blob_id(&whole)));
+}
+
+#[test]
+fn two_uploads_of_the_same_bytes_at_once_are_one_picture() {
+    let folder = TempDir::new().unwrap();
+    let store = Store::open(folder.path()).unwrap();
+    let bytes = picture(90);
+    let start = Barrier::new(4);
+    let ids: Vec<BlobId> = std::thread::scope(|scope| {
+        let all: Vec<_> = (0..4)
+            .map(|_| {
+                scope.spawn(|| {
+                    let picture = Picture::of(&bytes).unwrap();
+                    start.wait();
+                    store.add_picture(picture, &bytes).unwrap()
+                })
+            })
+            .collect();
+        all.into_iter().map(|one| one.join().unwrap()).collect()
+    });
+    assert!(ids.iter().all(|id| *id == blob_id(&bytes)), "{ids:?}");
+    drop(store);
+    assert_eq!(count(&folder, "blobs WHERE width = 90"), 1);
+}
+
+#[derive(QueryableByName)]
+struct Count {
+    #[diesel(sql_type = diesel::sql_types::BigInt)]
+    count: i64,
+}
+
+fn raw(folder: &TempDir) -> SqliteConnection {
+    SqliteConnection::establish(&folder.path().join("aptum.sqlite").to_string_lossy()).unwrap()
+}
+
+fn count(folder: &TempDir, what: &str) -> i64 {
+    let query = diesel::sql_query(format!("SELECT count(*) AS count FROM {what}"));
+    query.get_result::<Count>(&mut raw(folder)).unwrap().count
+}
+
+#[test]
+fn a_picture_stays_while_a_revision_names_it_and_goes_with_the_last() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let blob = send(&client, "POST", "/api/blobs", &picture(51)).1;
+    let open = send(&client, "GET", "/api/jobs/3", b"").1;
+    let change = json!({ "version": open["version"], "job": wearing(&open["job"], &blob) });
+    let worn = send(&client, "PUT", "/api/jobs/3", change.to_string().as_bytes()).1;
+    // Undone, and redone: it is there for both.
+    let version = json!({ "version": worn["version"] }).to_string();
+    let undone = send(&client, "POST", "/api/jobs/3/undo", version.as_bytes()).1;
+    raw(&folder).batch_execute("UPDATE blobs SET added_at = datetime('now', '-3 days')").unwrap();
+    let other = send(&client, "GET", "/api/jobs/4", b"").1;
+    let mut renamed = other["job"].clone();
+    renamed["name"] = json!("Another");
+    let change = json!({ "version": other["version"], "job": renamed });
+    send(&client, "PUT", "/api/jobs/4", change.to_string().as_bytes());
+    assert_eq!(count(&folder, "blobs WHERE width = 51"), 1, "it can still be redone");
+    // Another change takes what could be redone away, and the picture with it.
+    let mut plain = undone["job"].clone();
+    plain["name"] = json!("Plain");
+    let change = json!({ "version": undone["version"], "job": plain });
+    send(&client, "PUT", "/api/jobs/3", change.to_string().as_bytes());
+    assert_eq!(count(&folder, "blobs WHERE width = 51"), 0);
+    assert_eq!(count(&folder, "blobs"), 1, "the demo's own is named by its job");
+}
+
+#[test]
+fn an_archive_carries_a_picture_to_another_store() {
+    let (here, there) = (TempDir::new().unwrap(), TempDir::new().unwrap());
+    let (one, two) = (client(&here), client(&there));
+    let bytes = picture(64);
+    let blob = send(&one, "POST", "/api/blobs", &bytes).1;
+    let job = send(&one, "GET", "/api/jobs/3", b"").1["job"].clone();
+    let made = send(&one, "POST", "/api/jobs", wearing(&job, &blob).to_string().as_bytes()).1;
+    let path = format!("/api/jobs/{}/job.aptum", made["id"]);
+    let archive = one.get(path).header(Header::new("Host", HOST)).dispatch().into_bytes().unwrap();
+    let (status, brought) = send(&two, "POST", "/api/jobs/import", &archive);
+    assert_eq!(status, 200, "{brought}");
+    let layers = brought["job"]["pieces"][0]["face"]["layers"].as_array().unwrap();
+    assert_eq!(layers.last().unwrap()["origin"]["licence"], "mine");
+    drop(two);
+    let store = Store::read(there.path()).unwrap();
+    assert_eq!(*store.bytes(&BlobId(blob["id"].as_str().unwrap().to_owned())).unwrap(), *bytes);
+}
+
+#[test]
+fn a_picture_that_was_acknowledged_survives_a_kill() {
+    let folder = TempDir::new().unwrap();
+    let mut served = Command::new(env!("CARGO_BIN_EXE_aptum"))
+        .args(["demo", "--port", "0", "--data"])
+        .arg(folder.path())
+        .stdout(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let line = BufReader::new(served.stdout.take().unwrap()).lines().next().unwrap().unwrap();
+    let host = line.split("http://").nth(1).unwrap().to_owned();
+    let bytes = picture(333);
+    let mut stream = TcpStream::connect(&host).unwrap();
+    let length = bytes.len();
+    write!(stream, "POST /api/blobs HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\nContent-Length: {length}\r\n\r\n").unwrap();
+    stream.write_all(&bytes).unwrap();
+    let mut answer = String::new();
+    stream.read_to_string(&mut answer).unwrap();
+    assert!(answer.starts_with("HTTP/1.1 200"), "{answer}");
+    served.kill().unwrap();
+    served.wait().unwrap();
+    let store = Store::open(folder.path()).unwrap();
+    assert_eq!(*store.bytes(&blob_id(&bytes)).unwrap(), *bytes);
+}
