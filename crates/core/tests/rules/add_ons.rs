@@ -1,7 +1,5 @@
 //! Add-ons: what they cut, that they stay with their panel, and what they are refused for.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::LineKind;
 use aptum_core::error::{InputError, Setting};
 use aptum_core::form::{AddOn, AddOnKind, Backing, Flat, Form};

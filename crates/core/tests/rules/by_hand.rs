@@ -1,7 +1,5 @@
 //! Moving copies by hand, and kept layouts.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::arrange::{Act, AlignTo, Arrange, Arranged, Direction, arrange};
 use aptum_core::form::Form;
 use aptum_core::geometry::Rect;

@@ -1,7 +1,5 @@
 //! Cartons against blanks worked out by hand, and figures that contradict each other.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::form::{Basis, Flat, Form, Role};
 use aptum_core::units::Unit;
 use aptum_core::{LineKind, State};

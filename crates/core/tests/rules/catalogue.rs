@@ -1,7 +1,5 @@
 //! Every structure of the catalogue over its whole range.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::error::Setting;
 use aptum_core::fold::{FoldModel, prove};
 use aptum_core::form::catalogue::CATALOGUE;

@@ -1,7 +1,5 @@
 //! What would fit: marks compared, the best marks, ways to fit, and what an order comes to.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::geometry::Rect;
 use aptum_core::job::with_changes;
 use aptum_core::sheet::{

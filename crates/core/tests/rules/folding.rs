@@ -1,7 +1,5 @@
 //! The fold checks find what is wrong, and measure what a protractor and a ruler would.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::fold::{FoldModel, Pose, draw_folded, panel_mesh, prove};
 use aptum_core::form::design::Must;
 use aptum_core::form::{Flat, Form};

@@ -1,5 +1,7 @@
 //! The rules of the job, from outside.
 
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
 mod add_ons;
 mod by_hand;
 mod carton_blanks;

@@ -1,7 +1,5 @@
 //! Marks compared and the best marks, over many machines: whatever is offered can be printed, read and told apart.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::check::State;
 use aptum_core::geometry::{Rect, Region, Vec2, polygon};
 use aptum_core::sheet::{

@@ -1,7 +1,5 @@
 //! Jobs of the demo, nested: nothing is lost, and no sheet more is taken than in rows and columns.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::path::Path;
 use std::sync::atomic::{AtomicU32, Ordering};
 

@@ -1,7 +1,5 @@
 //! Nesting, judged by geo’s distances and polygon algebra, of which the search uses neither.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::sync::atomic::{AtomicU32, Ordering};
 
 use aptum_core::geometry::{BezPath, Outline, Point, Rect, Region, circle, polygon};

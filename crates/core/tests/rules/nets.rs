@@ -1,7 +1,5 @@
 //! Glue tabs of nets: each lies on its mate and none in another.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::fold::{FoldModel, Pose, prove};
 use aptum_core::form::design::Must;
 use aptum_core::form::{Flat, Form};

@@ -1,7 +1,5 @@
 //! Orders worked out by hand: sheets, yield, waste and cost.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::form::Form;
 use aptum_core::sheet::{Amount, Kept, LaidBlank, Made, Placement, SheetRun, Turning};
 use aptum_core::workshop::{Price, RecordId, Roll, Stock, Workshop};

@@ -1,7 +1,5 @@
 //! Whole jobs: the demo's, and jobs with something wrong.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::check::Stage;
 use aptum_core::job::with_changes;
 use aptum_core::units::{INCH, Unit};

@@ -1,7 +1,5 @@
 //! Records of the workshop: every figure has its bounds, and every remedy makes it sound again.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::check::{Check, State};
 use aptum_core::geometry::{Rect, Region, Shape};
 use aptum_core::sheet::{

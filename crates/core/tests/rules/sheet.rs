@@ -1,7 +1,5 @@
 //! Windows, faces and limits: what each figure of the workshop does to a sheet.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::check::{Drawing, Sense, Stage};
 use aptum_core::face::{Coverage, Face, Layer, LayerKind};
 use aptum_core::form::Form;

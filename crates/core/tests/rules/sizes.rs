@@ -1,7 +1,5 @@
 //! Sizes measured on the folded plates with their thickness, as a calliper would.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::fold::{FoldModel, Pose, panel_mesh};
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::form::design::Must;

@@ -1,7 +1,5 @@
 //! Pieces in two parts: what is cut apart must fold as the whole did.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::check::State;
 use aptum_core::fold::{FoldModel, Pose, fold_checks};
 use aptum_core::form::catalogue::CATALOGUE;

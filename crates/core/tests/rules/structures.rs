@@ -1,7 +1,5 @@
 //! What single structures promise: allowances, positions, rules of the trade.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::fold::{FoldModel, Pose};
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::form::{Flat, Form};

@@ -1,8 +1,6 @@
 //! Whole jobs of any kind: structures, cards, machines, pieces and ways of laying drawn at random. What is laid is
 //! judged by geo, and what is said to help is done.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::collections::BTreeSet;
 
 use aptum_core::error::Change;

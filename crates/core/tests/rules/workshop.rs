@@ -1,7 +1,5 @@
 //! Workshop records: what is out of range is named with field, number and remedy.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_core::InputError;
 use aptum_core::Workshop;
 use aptum_core::sheet::{SheetSize, standard_sizes};

@@ -1,7 +1,5 @@
 //! Job files: what is written is read, and what is not a job file is refused in words.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::io::{Cursor, Write};
 
 use aptum_core::blob::NoBlobs;

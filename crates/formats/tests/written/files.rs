@@ -1,7 +1,5 @@
 //! The files, read back by other libraries.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use crate::reading::{bounds, ink, open, page_box};
 use aptum_core::blob::NoBlobs;
 use aptum_core::face::{Coverage, LayerKind};

@@ -1,5 +1,7 @@
 //! Files as they are written and read back.
 
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
 mod archive;
 mod files;
 mod pictures;

@@ -1,6 +1,5 @@
 //! Pictures in and out: what is taken, what is refused in words, and what the print file holds of them.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 #![allow(clippy::cast_possible_truncation, reason = "small pictures")]
 
 use std::collections::BTreeMap;

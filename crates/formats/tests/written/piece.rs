@@ -1,8 +1,6 @@
 //! The piece's own files, read back: DXF, FOLD, glTF and OBJ; and the flats and solids against tables that
 //! general-purpose libraries made (`make reference`; the table names them and their versions).
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::collections::BTreeMap;
 
 use aptum_core::fold::FoldModel;

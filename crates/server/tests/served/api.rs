@@ -1,7 +1,5 @@
 //! The JSON API, without a network.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum::serve::{Listen, server};
 use aptum::store::Store;
 use aptum::{api, demo};

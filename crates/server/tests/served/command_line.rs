@@ -1,7 +1,5 @@
 //! `aptum export` and `aptum check`, against the demo's data and against job files.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::process::{Command, Output};
 
 use aptum::store::Store;

@@ -1,7 +1,5 @@
 //! Data files that were copied, put back, damaged, or left half written.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::path::Path;
 use std::process::Command;
 

@@ -1,7 +1,5 @@
 //! Who is let in: hosts, origins, forms, and the passphrase.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::sync::Arc;
 
 use aptum::demo;

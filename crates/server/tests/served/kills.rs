@@ -2,8 +2,6 @@
 //!
 //! A few kills in every run; `make soak` asks for 200 by APTUM_KILLS.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::collections::BTreeMap;
 use std::io::{BufRead, BufReader, Read, Write};
 use std::net::TcpStream;

@@ -1,5 +1,7 @@
 //! The program, as requests and commands see it.
 
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
 mod api;
 mod bad_input;
 mod command_line;

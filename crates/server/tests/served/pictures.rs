@@ -1,7 +1,6 @@
 //! Pictures over the API: kept once, told when they are missing, carried to another store, dropped when nobody
 //! names them, and never lost once they are acknowledged.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 #![allow(clippy::cast_possible_truncation, reason = "small pictures")]
 
 use std::io::{BufRead, BufReader, Cursor, Read, Write};

@@ -1,7 +1,5 @@
 //! What happens at once: imports, removals and saves that reach the same records, and limits at their edge.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::collections::BTreeMap;
 use std::collections::BTreeSet;
 

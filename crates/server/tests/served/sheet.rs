@@ -1,7 +1,5 @@
 //! Nesting, moving by hand, marks, ways to fit and the order, over HTTP.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use crate::http::{Api, HOST, changed};
 use rocket::http::{Header, Method};
 use serde_json::{Value, json};

@@ -1,7 +1,5 @@
 //! The store: revisions, two windows at once, and data files that cannot be used.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum::demo;
 use aptum::store::{RecordChange, Store, StoreError};
 use aptum_core::Job;

@@ -1,7 +1,5 @@
 //! The workshop's records, over HTTP.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use crate::http::Api;
 use rocket::http::Method;
 use serde_json::{Value, json};
