@@ -8,7 +8,6 @@ use ts_rs::TS;
 
 use crate::error::Remedy;
 use crate::id::PieceId;
-use crate::job::JobPiece;
 use crate::units::{Unit, measure};
 
 /// How a limit stands.
@@ -218,21 +217,6 @@ impl Check {
     #[must_use]
     pub fn at(mut self, drawing: Drawing, path: String) -> Self {
         self.place = Some(Place { drawing, piece: None, path });
-        self
-    }
-
-    /// The same as a check of one of a job's pieces, which are told apart where there are several.
-    #[must_use]
-    pub fn of_piece(mut self, piece: &JobPiece, is_alone: bool) -> Self {
-        if !is_alone {
-            self.id = format!("{}-{}", self.id, piece.id);
-            self.label = format!("{}: {}", piece.own_name(), self.label);
-        }
-        let path = piece.path();
-        self.remedies = self.remedies.into_iter().map(|remedy| remedy.below(&path)).collect();
-        if let Some(place) = self.place.as_mut().filter(|place| place.drawing == Drawing::Flat) {
-            place.piece = Some(piece.id.clone());
-        }
         self
     }
 

@@ -5,14 +5,14 @@ use std::sync::Arc;
 use serde::Serialize;
 
 use crate::LineKind;
+use crate::blank::Piece;
 use crate::check::Check;
 use crate::error::{InputError, Remedy};
 use crate::face::{Art, Face, face_checks};
 use crate::form::Flat;
 use crate::formed::{Formed, flat_weight};
 use crate::geometry::{OutlineId, Region};
-use crate::memory::{ELEMENT, Key, Made, Memory};
-use crate::sheet::Piece;
+use crate::memory::{ELEMENT, Key, Memory, Weighty, recalled};
 use crate::units::Unit;
 
 /// A form with its face.
@@ -57,12 +57,7 @@ impl FaceInput<'_> {
         formed: &Formed,
         memory: &dyn Memory,
     ) -> Result<(Key, Arc<Faced>), Vec<InputError>> {
-        let key = Key::of("faced", self);
-        let make = || Faced::new(self, formed).map(|faced| Made::Faced(Arc::new(faced)));
-        match memory.recall(key, &make)? {
-            Made::Faced(faced) => Ok((key, faced)),
-            _ => Ok((key, Arc::new(Faced::new(self, formed)?))),
-        }
+        recalled(memory, "faced", self, || Faced::new(self, formed))
     }
 }
 
@@ -95,10 +90,10 @@ impl Faced {
         let checks = input.face.map_or_else(Vec::new, |face| face_checks(face, &flat, input.unit));
         Ok(Self { flat, arts, blanks, outlines, checks })
     }
+}
 
-    /// About how many bytes it takes.
-    #[must_use]
-    pub fn weight(&self) -> usize {
+impl Weighty for Faced {
+    fn weight(&self) -> usize {
         let arts: usize = self.arts.iter().map(Art::elements).sum();
         // An outline is held flattened too.
         2 * flat_weight(&self.flat) + 2 * ELEMENT * arts + 1000 * self.checks.len()

@@ -10,7 +10,7 @@ use crate::error::InputError;
 use crate::fold::FoldModel;
 use crate::form::{Flat, Form};
 use crate::form_checks::form_checks;
-use crate::memory::{ELEMENT, Key, Made, Memory};
+use crate::memory::{ELEMENT, Key, Memory, Weighty, recalled};
 use crate::units::Unit;
 
 /// A form in its card.
@@ -41,12 +41,7 @@ impl FormInput<'_> {
     /// # Errors
     /// As [`Form::draw`].
     pub fn made(&self, memory: &dyn Memory) -> Result<(Key, Arc<Formed>), Vec<InputError>> {
-        let key = Key::of("formed", self);
-        let make = || Formed::new(self).map(|formed| Made::Formed(Arc::new(formed)));
-        match memory.recall(key, &make)? {
-            Made::Formed(formed) => Ok((key, formed)),
-            _ => Ok((key, Arc::new(Formed::new(self)?))),
-        }
+        recalled(memory, "formed", self, || Formed::new(self))
     }
 }
 
@@ -62,10 +57,10 @@ impl Formed {
         let checks = form_checks(form, &flat, &fold, unit);
         Ok(Self { flat, fold, checks })
     }
+}
 
-    /// About how many bytes it takes.
-    #[must_use]
-    pub fn weight(&self) -> usize {
+impl Weighty for Formed {
+    fn weight(&self) -> usize {
         // The folding model holds about as much again as the flat.
         2 * flat_weight(&self.flat) + 1000 * self.checks.len()
     }

@@ -11,11 +11,11 @@ use crate::error::{InputError, Remedy};
 use crate::face::{Art, Inked};
 use crate::form::Part;
 use crate::geometry::{BezPath, Rect};
-use crate::ground::{Drawn, Ground};
 use crate::id::PieceId;
 use crate::job::Job;
-use crate::memory::{Key, Made, Memory};
+use crate::memory::{Key, Memory, Weighty, recalled};
 use crate::records::Records;
+use crate::sheet::{Drawn, Ground};
 use crate::sheet::{
     FreeRoom, Layout, Marks, Misfit, NO_CODE, Notes, Order, Orientation, Placement, SheetCode,
     SheetPlan, Windows, lay, least_notes, legend_size, misfit, order, place_notes, sheet_checks,
@@ -88,12 +88,11 @@ impl Laid {
             faced: piece.face_key,
         });
         let (unit, sheet) = (job.unit, &job.sheet);
-        let key = Key::of("laid", &LayInput { unit, sheet, pieces: pieces.collect(), workshop });
-        let new = || Self::new(job, workshop, records, Ground::of(job, records, drawn.to_vec()));
-        match memory.recall(key, &|| Ok(Made::Laid(Arc::new(new()))))? {
-            Made::Laid(laid) => Ok((key, laid)),
-            _ => Ok((key, Arc::new(new()))),
-        }
+        let input = LayInput { unit, sheet, pieces: pieces.collect(), workshop };
+        recalled(memory, "laid", &input, || {
+            let ground = Ground::of(job, records, drawn.to_vec());
+            Ok(Self::new(job, workshop, records, ground))
+        })
     }
 
     fn new(job: &Job, workshop: &Workshop, records: &Records<'_>, mut ground: Ground) -> Self {
@@ -144,10 +143,10 @@ impl Laid {
             order,
         }
     }
+}
 
-    /// About how many bytes it takes.
-    #[must_use]
-    pub fn weight(&self) -> usize {
+impl Weighty for Laid {
+    fn weight(&self) -> usize {
         let places: usize = self.layout.runs.iter().map(|run| run.placements.len()).sum();
         let drawn: usize = self
             .sheet_checks

@@ -6,6 +6,7 @@
 //! copies into the working window, and [`prepare`] runs them all and gathers the [`check`]s.
 
 pub mod arrange;
+mod blank;
 pub mod blob;
 pub mod check;
 pub mod error;
@@ -16,13 +17,14 @@ pub mod form;
 pub mod form_checks;
 pub mod formed;
 pub mod geometry;
-mod ground;
 pub mod id;
 pub mod job;
 pub mod laid;
 pub mod line;
 pub mod memory;
 pub mod nesting;
+pub mod order_change;
+pub mod piece_checks;
 pub mod prepare;
 pub mod records;
 pub mod sheet;

@@ -1,5 +1,6 @@
 //! Stages that remember: each is a pure function of its input, so what it made of the same input serves again.
 
+use std::any::Any;
 use std::fmt;
 use std::io::{BufWriter, Write};
 use std::sync::Arc;
@@ -8,10 +9,6 @@ use serde::Serialize;
 use sha2::{Digest, Sha256};
 
 use crate::error::InputError;
-use crate::faced::Faced;
-use crate::formed::Formed;
-use crate::laid::Laid;
-use crate::tooling::CutPlan;
 
 /// What a stage's result is known by: a hash of the stage and of all that it reads.
 #[derive(Clone, Copy, PartialEq, Eq, Hash)]
@@ -36,7 +33,7 @@ impl Key {
 
 impl fmt::Display for Key {
     fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
-        self.0.iter().try_for_each(|byte| write!(out, "{byte:02x}"))
+        out.write_str(&hex::encode(self.0))
     }
 }
 
@@ -53,29 +50,19 @@ impl Serialize for Key {
 }
 
 /// What a stage made.
-#[derive(Debug, Clone)]
-pub enum Made {
-    /// A form in its card.
-    Formed(Arc<Formed>),
-    /// A form with its face.
-    Faced(Arc<Faced>),
-    /// Copies on sheets.
-    Laid(Arc<Laid>),
-    /// What is cut on one sheet.
-    Planned(Arc<CutPlan>),
+#[derive(Clone)]
+pub struct Made {
+    /// The stage's name.
+    pub stage: &'static str,
+    /// About how many bytes it takes.
+    pub weight: usize,
+    value: Arc<dyn Any + Send + Sync>,
 }
 
-impl Made {
+/// What can be remembered.
+pub trait Weighty: Any + Send + Sync {
     /// About how many bytes it takes.
-    #[must_use]
-    pub fn weight(&self) -> usize {
-        match self {
-            Self::Formed(formed) => formed.weight(),
-            Self::Faced(faced) => faced.weight(),
-            Self::Laid(laid) => laid.weight(),
-            Self::Planned(plan) => plan.weight(),
-        }
-    }
+    fn weight(&self) -> usize;
 }
 
 /// Who remembers what stages made.
@@ -89,6 +76,25 @@ pub trait Memory: Sync {
         key: Key,
         make: &dyn Fn() -> Result<Made, Vec<InputError>>,
     ) -> Result<Made, Vec<InputError>>;
+}
+
+/// What a stage makes of an input, made anew or remembered, and under which key.
+pub(crate) fn recalled<T: Weighty>(
+    memory: &dyn Memory,
+    stage: &'static str,
+    input: &impl Serialize,
+    make: impl Fn() -> Result<T, Vec<InputError>>,
+) -> Result<(Key, Arc<T>), Vec<InputError>> {
+    let key = Key::of(stage, input);
+    let made = memory.recall(key, &|| {
+        let value = make()?;
+        Ok(Made { stage, weight: value.weight(), value: Arc::new(value) })
+    })?;
+    match made.value.downcast() {
+        Ok(value) => Ok((key, value)),
+        // Two stages do not share a key, since it says which it is.
+        Err(_) => Ok((key, Arc::new(make()?))),
+    }
 }
 
 /// Remembers nothing.

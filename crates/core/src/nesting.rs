@@ -1,10 +1,10 @@
 //! A job's copies, nested: each card's blanks on sheets of their own, locked copies left where they are.
 
 use crate::error::{Faults, InputError, Remedy};
-use crate::ground::Ground;
 use crate::job::Job;
 use crate::memory::Forgetful;
 use crate::records::Records;
+use crate::sheet::Ground;
 use crate::sheet::nest::{Found, NestAsk, NestBlank, Turns, Watch, nest};
 use crate::sheet::{Kept, Made, Named, SheetRun, Turning, number_copies, standing};
 use crate::workshop::Workshop;

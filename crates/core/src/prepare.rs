@@ -12,12 +12,12 @@ use crate::faced::Faced;
 use crate::form::Part;
 use crate::formed::Formed;
 use crate::geometry::BezPath;
-use crate::ground::{Drawn, draw};
 use crate::job::{Job, JobPiece};
 use crate::laid::{Laid, blank_paths};
-use crate::memory::{Forgetful, Key, Made, Memory};
+use crate::memory::{Forgetful, Key, Memory, recalled};
 use crate::records::Records;
 use crate::sheet::Placement;
+use crate::sheet::{Drawn, draw};
 use crate::tooling::CutPlan;
 use crate::workshop::Workshop;
 
@@ -113,12 +113,7 @@ impl Prepared {
     #[must_use]
     pub fn planned(&self, run: usize, memory: &dyn Memory) -> Option<(Key, Arc<CutPlan>)> {
         let placements = &self.layout.runs.get(run)?.placements;
-        let key = Key::of("planned", &(self.laid_key, run));
-        let made = memory.recall(key, &|| Ok(Made::Planned(Arc::new(self.plan(placements)))));
-        match made {
-            Ok(Made::Planned(plan)) => Some((key, plan)),
-            _ => Some((key, Arc::new(self.plan(placements)))),
-        }
+        recalled(memory, "planned", &(self.laid_key, run), || Ok(self.plan(placements))).ok()
     }
 
     /// The kinds of line that it has, in the order of work.

@@ -2,10 +2,9 @@
 
 use serde::Serialize;
 
-use crate::error::{Faults, InputError};
+use crate::error::{Faults, InputError, Remedy};
 use crate::form::Part;
 use crate::job::Job;
-use crate::sheet::{Machines, unknown};
 use crate::workshop::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Workshop};
 
 /// The records that a job uses.
@@ -15,7 +14,7 @@ pub struct Records<'a> {
     pub stocks: Vec<&'a Stock>,
     /// The card of each piece's backing layer, in a job where any has one.
     #[serde(skip_serializing_if = "Vec::is_empty")]
-    backings: Vec<Option<&'a Stock>>,
+    pub(crate) backings: Vec<Option<&'a Stock>>,
     /// The printer, when something is printed.
     pub printer: Option<&'a Printer>,
     /// The cutter, unless a hand cuts.
@@ -25,7 +24,7 @@ pub struct Records<'a> {
     /// The marks, when something is printed and the cutter goes by marks.
     pub marks: Option<&'a MarkSet>,
     /// Least distance from cuts to the marks’ keep-clear, mm.
-    to_marks: f64,
+    pub(crate) to_marks: f64,
 }
 
 impl<'a> Records<'a> {
@@ -109,23 +108,14 @@ impl<'a> Records<'a> {
         });
         own.chain(layers).collect()
     }
+}
 
-    /// The machines the sheet goes through.
-    #[must_use]
-    pub fn machines(&self) -> Machines<'a> {
-        Machines {
-            printer: self.printer,
-            cutter: self.cutter,
-            carrier: self.carrier,
-            // All cards go onto the same page, so the widest sides count.
-            sides: self
-                .stocks
-                .iter()
-                .chain(self.backings.iter().flatten())
-                .filter_map(|stock| stock.roll)
-                .map(|roll| roll.side)
-                .fold(0.0, f64::max),
-            to_marks: self.to_marks,
-        }
-    }
+/// An id that names nothing.
+fn unknown(field: &str, kind: &str, id: &RecordId) -> InputError {
+    let id: String = id.0.chars().take(60).collect();
+    InputError::plain(
+        field,
+        format!("The workshop has no {kind} “{id}”"),
+        Remedy::advice(format!("Choose a {kind} from the workshop")),
+    )
 }

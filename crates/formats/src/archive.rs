@@ -4,7 +4,6 @@
 //! holds only the records that the job names, so that it opens anywhere. Lengths are mm.
 
 use std::collections::{BTreeMap, BTreeSet};
-use std::fmt::Write as _;
 use std::io::{Cursor, Read, Write};
 
 use aptum_core::blob::{BlobId, Blobs};
@@ -71,10 +70,7 @@ pub struct Asset {
 #[must_use]
 pub fn blob_id(bytes: &[u8]) -> BlobId {
     let digest = Sha256::digest(bytes);
-    BlobId(digest.iter().fold(String::with_capacity(64), |mut hex, byte| {
-        let _ = write!(hex, "{byte:02x}");
-        hex
-    }))
+    BlobId(hex::encode(digest))
 }
 
 /// Why a job file cannot be read.

@@ -32,11 +32,10 @@ pub const fn line_style(kind: LineKind) -> LineStyle {
 /// Red, green and blue of `#rrggbb`, 0 to 1 each; black for anything else.
 #[must_use]
 pub fn rgb(colour: &str) -> [f32; 3] {
-    let part = |at: usize| {
-        let digits = colour.get(at..at + 2).unwrap_or("00");
-        f32::from(u8::from_str_radix(digits, 16).unwrap_or(0)) / 255.0
-    };
-    [part(1), part(3), part(5)]
+    let mut parts = [0; 3];
+    // What cannot be read is left black.
+    let _read = hex::decode_to_slice(colour.trim_start_matches('#'), &mut parts);
+    parts.map(|part| f32::from(part) / 255.0)
 }
 
 #[cfg(test)]

@@ -1,9 +1,9 @@
 //! The cut file: SVG in millimetres with the page's frame and nothing but plain shapes.
 
-use std::fmt::Write;
-
 use aptum_core::geometry::path_text;
 use aptum_core::{Job, LineKind, Prepared};
+use svg::Document;
+use svg::node::element::{Group, Path, Rectangle, Title};
 
 use crate::line_style::line_style;
 
@@ -26,69 +26,44 @@ pub fn cut_svg(job: &Job, prepared: &Prepared, number: u32, marks: MarksInCut) -
     let placements = prepared.layout.each_sheet().nth(number.checked_sub(1)? as usize)?;
     let page = prepared.windows.page;
     let (width, height) = (tidy(page.width()), tidy(page.height()));
-    let mut svg = format!(
-        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{width}mm\" height=\"{height}mm\" \
-         viewBox=\"0 0 {width} {height}\">\n<title>{}, sheet {number} of {}, {}</title>\n",
-        escape(&job.name),
-        prepared.layout.sheets(),
-        prepared.code
-    );
-    open(&mut svg, LineKind::Guide);
-    line(
-        &mut svg,
-        format_args!("<rect id=\"page\" x=\"0\" y=\"0\" width=\"{width}\" height=\"{height}\"/>"),
-    );
-    line(&mut svg, format_args!("</g>"));
+    let (name, sheets, code) = (&job.name, prepared.layout.sheets(), &prepared.code);
+    let frame = Rectangle::new().set("id", "page").set("x", 0).set("y", 0);
+    let mut document = Document::new()
+        .set("width", format!("{width}mm"))
+        .set("height", format!("{height}mm"))
+        .set("viewBox", (0, 0, width, height))
+        .add(Title::new(format!("{name}, sheet {number} of {sheets}, {code}")))
+        .add(group(LineKind::Guide).add(frame.set("width", width).set("height", height)));
     let plan = prepared.plan(placements);
     for kind in LineKind::IN_ORDER {
         let mut strokes = plan.of_kind(kind).peekable();
-        if strokes.peek().is_none() {
-            continue;
+        if strokes.peek().is_some() {
+            let path = |stroke| Path::new().set("d", path_text(stroke));
+            document = document.add(strokes.map(path).fold(group(kind), Group::add));
         }
-        open(&mut svg, kind);
-        for stroke in strokes {
-            line(&mut svg, format_args!("<path d=\"{}\"/>", path_text(stroke)));
-        }
-        line(&mut svg, format_args!("</g>"));
     }
     if marks == MarksInCut::Included {
-        line(&mut svg, format_args!("<g id=\"marks\" fill=\"#000000\" stroke=\"none\">"));
-        for mark in &prepared.marks.marks {
-            line(&mut svg, format_args!("<path d=\"{}\"/>", path_text(&mark.ink)));
-        }
-        line(&mut svg, format_args!("</g>"));
+        let own = Group::new().set("id", "marks").set("fill", "#000000").set("stroke", "none");
+        let ink =
+            prepared.marks.marks.iter().map(|mark| Path::new().set("d", path_text(&mark.ink)));
+        document = document.add(ink.fold(own, Group::add));
     }
-    svg.push_str("</svg>\n");
-    Some(svg)
+    Some(document.to_string())
 }
 
-fn open(svg: &mut String, kind: LineKind) {
+fn group(kind: LineKind) -> Group {
     let style = line_style(kind);
-    let step = kind
-        .processing_step()
-        .map(|step| format!(" data-iso19593-1=\"{step}\""))
-        .unwrap_or_default();
-    line(
-        svg,
-        format_args!(
-            "<g id=\"{}\"{step} fill=\"none\" stroke=\"{}\" stroke-width=\"{}\">",
-            kind.id(),
-            style.colour,
-            style.width
-        ),
-    );
-}
-
-/// One line of a file held in memory; writing to it cannot fail.
-fn line(svg: &mut String, text: std::fmt::Arguments<'_>) {
-    let _ = svg.write_fmt(text);
-    svg.push('\n');
+    let group = Group::new()
+        .set("id", kind.id())
+        .set("fill", "none")
+        .set("stroke", style.colour)
+        .set("stroke-width", style.width);
+    match kind.processing_step() {
+        Some(step) => group.set("data-iso19593-1", step),
+        None => group,
+    }
 }
 
 fn tidy(mm: f64) -> f64 {
     (mm * 1e4).round() / 1e4
-}
-
-fn escape(text: &str) -> String {
-    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
 }

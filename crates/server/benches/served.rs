@@ -98,13 +98,12 @@ fn previews(host: &str) {
     });
     let placements: Vec<serde_json::Value> = (0..500)
         .map(|at| {
-            let (x, y) = (f64::from(at % 25) * 11.0, f64::from(at / 25) * 20.0);
+            let (x, y) = (f64::from(at % 25) * 14.0, f64::from(at / 25) * 20.0);
             serde_json::json!({ "part": 0, "x": x, "y": y, "turn": 0 })
         })
         .collect();
     let runs = serde_json::json!([{ "sheets": 1, "placements": placements }]);
-    job["pieces"][0]["form"] =
-        serde_json::json!({ "structure": "tag-rounded", "width": 9, "height": 18, "hole": 3 });
+    job["pieces"][0]["form"] = serde_json::json!({ "structure": "tag-rounded", "basis": "inside", "width": 12, "height": 18, "hole": 3 });
     job["sheet"]["kept"] = serde_json::json!({ "made": "by-hand", "blanks": [{ "piece": "p1", "part": "tag" }], "runs": runs });
     let mut times: Vec<Duration> = (0..100)
         .map(|turn| {

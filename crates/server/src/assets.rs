@@ -1,14 +1,9 @@
 //! The front end, embedded, and packed for browsers that take it so.
 
 use std::borrow::Cow;
-use std::collections::HashMap;
 use std::convert::Infallible;
-use std::io::Write;
 use std::path::PathBuf;
-use std::sync::{LazyLock, Mutex, PoisonError};
 
-use flate2::Compression;
-use flate2::write::GzEncoder;
 use rocket::http::{ContentType, Header, Status};
 use rocket::request::{FromRequest, Outcome, Request};
 use rocket::response::{self, Responder, Response};
@@ -19,9 +14,6 @@ use rust_embed::RustEmbed;
 #[folder = "../../web/dist"]
 #[allow_missing = true]
 struct FrontEnd;
-
-/// Packed files by name; each is packed when it is first asked for.
-static PACKED: LazyLock<Mutex<HashMap<String, Vec<u8>>>> = LazyLock::new(Mutex::default);
 
 /// A file of the front end.
 pub struct Asset {
@@ -89,8 +81,6 @@ fn asset(path: PathBuf, packs: Packs) -> Result<Asset, Status> {
 impl<'r> Responder<'r, 'static> for Asset {
     fn respond_to(self, _: &'r Request<'_>) -> response::Result<'static> {
         let extension = self.name.rsplit('.').next().unwrap_or_default();
-        // Fonts are packed already.
-        let text = matches!(extension, "html" | "js" | "css" | "svg");
         // Vite puts a hash of the contents into the names below assets/.
         let cache = if self.name.starts_with("assets/") {
             "public, max-age=31536000, immutable"
@@ -102,27 +92,17 @@ impl<'r> Responder<'r, 'static> for Asset {
             .header(ContentType::from_extension(extension).unwrap_or(ContentType::Binary))
             .header(Header::new("Cache-Control", cache))
             .header(Header::new("Vary", "Accept-Encoding"));
-        if text && self.packs == Packs::Gzip {
-            let bytes = packed(&self.name, &self.bytes);
+        // The build packs what gains by it.
+        let packed = match self.packs {
+            Packs::Gzip => FrontEnd::get(&format!("{}.gz", self.name)),
+            Packs::Nothing => None,
+        };
+        if packed.is_some() {
             response.header(Header::new("Content-Encoding", "gzip"));
-            response.sized_body(bytes.len(), std::io::Cursor::new(bytes));
-        } else {
-            let bytes = self.bytes.into_owned();
-            response.sized_body(bytes.len(), std::io::Cursor::new(bytes));
         }
-        response.ok()
+        let bytes = packed.map_or(self.bytes, |file| file.data).into_owned();
+        response.sized_body(bytes.len(), std::io::Cursor::new(bytes)).ok()
     }
-}
-
-fn packed(name: &str, bytes: &[u8]) -> Vec<u8> {
-    let mut known = PACKED.lock().unwrap_or_else(PoisonError::into_inner);
-    let pack = || {
-        let mut packer = GzEncoder::new(Vec::new(), Compression::best());
-        // Writing to memory cannot fail.
-        let _ = packer.write_all(bytes);
-        packer.finish().unwrap_or_default()
-    };
-    known.entry(name.to_owned()).or_insert_with(pack).clone()
 }
 
 #[cfg(test)]

@@ -20,7 +20,7 @@ struct Bytes;
 
 impl Weighter<Key, Made> for Bytes {
     fn weight(&self, _: &Key, made: &Made) -> u64 {
-        u64::try_from(made.weight()).unwrap_or(u64::MAX).max(1)
+        u64::try_from(made.weight).unwrap_or(u64::MAX).max(1)
     }
 }
 

@@ -1,4 +1,6 @@
 /** Long work on the server, followed through its events. */
+import { EventSourceParserStream } from 'eventsource-parser/stream';
+
 import { asProblem, Failure, unreachable } from './client';
 
 /** Hands on each event of a long task, named and parsed, until it ends or `signal` ends it. */
@@ -21,28 +23,17 @@ export async function follow(
     throw error instanceof TypeError ? new Failure(unreachable) : error;
   }
   if (!answer.ok || !answer.body) throw new Failure(asProblem(await answer.text(), answer));
-  const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
-  let text = '';
+  const events = answer.body
+    .pipeThrough(new TextDecoderStream())
+    .pipeThrough(new EventSourceParserStream())
+    .getReader();
   try {
     for (;;) {
-      const { value, done } = await reader.read();
+      const { value, done } = await events.read();
       if (done) return;
-      text += value;
-      const events = text.split('\n\n');
-      text = events.pop() ?? '';
-      for (const event of events) deliver(event, onEvent);
+      onEvent(value.event ?? 'message', JSON.parse(value.data));
     }
   } catch (error) {
     if (!signal.aborted) throw new Failure(unreachable, { cause: error });
   }
-}
-
-function deliver(event: string, onEvent: (name: string, data: unknown) => void) {
-  let name = 'message';
-  const data: string[] = [];
-  for (const line of event.split('\n')) {
-    if (line.startsWith('event:')) name = line.slice(6).trim();
-    else if (line.startsWith('data:')) data.push(line.slice(5));
-  }
-  if (data.length > 0) onEvent(name, JSON.parse(data.join('\n')));
 }

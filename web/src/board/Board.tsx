@@ -4,6 +4,7 @@
  * It fits the drawing by itself until the user moves it.
  */
 import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
 
 import type { UnitInfo } from '../api/generated/types';
 import { Rulers } from './Rulers';
@@ -156,25 +157,25 @@ export function Board(props: BoardProps) {
         </div>
       )}
       <div className="board-zoom" role="group" aria-label="Zoom">
-        <button
-          type="button"
+        <Button
+          variant="bare"
           title="Smaller (-)"
           aria-label="Smaller"
           onClick={() => zoomBy(1 / STEP, size.width / 2, size.height / 2)}
         >
           −
-        </button>
-        <button type="button" title="Fit (0)" onClick={() => setMoved(null)}>
+        </Button>
+        <Button variant="bare" title="Fit (0)" onClick={() => setMoved(null)}>
           Fit
-        </button>
-        <button
-          type="button"
+        </Button>
+        <Button
+          variant="bare"
           title="Larger (+)"
           aria-label="Larger"
           onClick={() => zoomBy(STEP, size.width / 2, size.height / 2)}
         >
           +
-        </button>
+        </Button>
       </div>
       {children}
     </div>

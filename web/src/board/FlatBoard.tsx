@@ -1,4 +1,5 @@
 /** One piece laid flat on the drawing board, named under the pointer. */
+import { token } from '../style/token';
 import { type ReactNode, useState } from 'react';
 
 import type { StageProps } from '../job/StageProps';
@@ -66,7 +67,7 @@ export function FlatBoard({
           <FlatDrawing
             flat={piece.flat}
             isPrinted={isPrinted}
-            colour={workshop.stocks[session.own.stock]?.colour ?? '#ffffff'}
+            colour={workshop.stocks[session.own.stock]?.colour ?? token('card-bare')}
             hovered={lit ?? hovered}
             onHover={hover}
             place={chosen?.place?.drawing === 'flat' ? chosen.place.path : null}

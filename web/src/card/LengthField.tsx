@@ -4,6 +4,7 @@
  * What is typed is read by the server; a bad entry stays as it is and changes nothing.
  */
 import { useEffect, useId, useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
 
 import { api, Failure } from '../api/client';
 import type { InputError, Measured, UnitInfo } from '../api/generated/types';
@@ -173,14 +174,14 @@ export function LengthField(props: LengthFieldProps) {
         {label}
       </label>
       {isStandard === false && props.onStandard && (
-        <button
-          type="button"
-          className="plain-button standard"
+        <Button
+          variant="plain"
+          className="standard"
           onClick={props.onStandard}
           title="Back to the trade’s default"
         >
           default
-        </button>
+        </Button>
       )}
       <span className="entry">
         <input

@@ -1,4 +1,6 @@
 /** What is wrong with a field, next to it, with the way out. */
+import { Button } from 'react-bootstrap';
+
 import type { InputError } from '../api/generated/types';
 
 interface Props {
@@ -17,9 +19,9 @@ export function Problems({ id, complaint, errors, onApply }: Props) {
         <p key={error.message}>
           {error.message}.{' '}
           {error.remedy.changes.length > 0 ? (
-            <button type="button" className="plain-button" onClick={() => onApply(error)}>
+            <Button variant="plain" onClick={() => onApply(error)}>
               {error.remedy.text}
-            </button>
+            </Button>
           ) : (
             error.remedy.text
           )}

@@ -1,4 +1,6 @@
 /** A few choices side by side, of which one holds. */
+import { Button, ButtonGroup } from 'react-bootstrap';
+
 import { rove } from './rove';
 
 export interface SwitchProps<T extends string> {
@@ -10,11 +12,11 @@ export interface SwitchProps<T extends string> {
 
 export function Switch<T extends string>({ label, value, choices, onChoose }: SwitchProps<T>) {
   return (
-    <div className="switch" role="radiogroup" aria-label={label}>
+    <ButtonGroup className="switch" role="radiogroup" aria-label={label}>
       {choices.map((choice) => (
-        <button
+        <Button
+          variant="bare"
           key={choice.value}
-          type="button"
           role="radio"
           aria-checked={choice.value === value}
           tabIndex={choice.value === value ? 0 : -1}
@@ -22,8 +24,8 @@ export function Switch<T extends string>({ label, value, choices, onChoose }: Sw
           onKeyDown={rove((at) => onChoose(choices[at]?.value ?? value))}
         >
           {choice.label}
-        </button>
+        </Button>
       ))}
-    </div>
+    </ButtonGroup>
   );
 }

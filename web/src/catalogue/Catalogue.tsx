@@ -1,7 +1,7 @@
 /** The catalogue of structures by family, each small, flat and folded, found by name and by use. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Alert } from 'react-bootstrap';
+import { Alert, Button } from 'react-bootstrap';
 
 import { api } from '../api/client';
 import type { AtHand, CatalogueEntry, Form } from '../api/generated/types';
@@ -49,9 +49,9 @@ export function Catalogue({ hand, onChoose }: Props) {
       {entries.data && found.length === 0 && (
         <p className="empty">
           Nothing is called or used for “{search}”.{' '}
-          <button type="button" className="plain-button" onClick={() => setSearch('')}>
+          <Button variant="plain" onClick={() => setSearch('')}>
             Show all
-          </button>
+          </Button>
         </p>
       )}
       {families.map((family) => {
@@ -92,8 +92,8 @@ function Entry({ entry, isChosen, isOdd, onChoose }: EntryProps) {
   const edge = Math.max(width, height) * 0.02;
   return (
     <article className={`structure${isChosen ? ' is-chosen' : ''}`}>
-      <button
-        type="button"
+      <Button
+        variant="bare"
         className="structure-choose"
         aria-current={isChosen || undefined}
         onClick={() => onChoose(entry.form)}
@@ -114,18 +114,18 @@ function Entry({ entry, isChosen, isOdd, onChoose }: EntryProps) {
           {entry.size_text}
           {isOdd && ', its own size'}
         </span>
-      </button>
+      </Button>
       <ul className="structure-presets" aria-label={`Ordinary sizes of ${entry.name}`}>
         {entry.presets.map((preset) => (
           <li key={preset.name}>
-            <button
-              type="button"
-              className="plain-button"
+            <Button
+              variant="plain"
+
               title={preset.text}
               onClick={() => onChoose(preset.form)}
             >
               {preset.name}
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

@@ -1,8 +1,8 @@
 /** The flat colour of a layer. */
 import { useId } from 'react';
+import { Button } from 'react-bootstrap';
 
-/** Inks of the demo's world; any other can be mixed. */
-const INKS = ['#e7dcc0', '#f0d9cf', '#dfe8d6', '#d5e3e6', '#f3e3b3', '#c9b8d1'];
+import { useMeta } from '../api/queries';
 
 interface Props {
   colour: string;
@@ -12,14 +12,15 @@ interface Props {
 
 export function ColourField({ colour, onTry, onKeep }: Props) {
   const id = useId();
+  const inks = useMeta().data?.starts.inks ?? [];
   return (
     <div className="row-field">
       <label htmlFor={id}>Colour</label>
       <span className="inks">
-        {INKS.map((ink) => (
-          <button
+        {inks.map((ink) => (
+          <Button
+            variant="bare"
             key={ink}
-            type="button"
             className="ink"
             style={{ background: ink }}
             aria-label={`Colour ${ink}`}

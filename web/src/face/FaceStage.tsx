@@ -1,5 +1,6 @@
 /** Face: what is printed on the piece, layer upon layer. */
 import { useRef, useState } from 'react';
+import { Button, Form } from 'react-bootstrap';
 
 import { set } from '../api/fields';
 import { useMeta } from '../api/queries';
@@ -99,32 +100,33 @@ export function FaceStage(props: StageProps) {
         <Rows title="Layers" aside={<small>printed from the top down</small>}>
           <LayerRows {...{ session, piece, unit, picked }} onPick={setPicked} />
           <div className="layer-new">
-            <button
-              type="button"
-              className="plain-button"
+            <Button
+              variant="plain"
+
               onClick={() => starts && add(starts.colour)}
             >
               add a colour
-            </button>
-            <button
-              type="button"
-              className="plain-button"
+            </Button>
+            <Button
+              variant="plain"
+
               onClick={() => add({ name: null, kind: 'panel-names' })}
             >
               add panel names
-            </button>
+            </Button>
           </div>
           <div className="layer-new">
-            <button
-              type="button"
+            <Button
+              variant="bare"
               className="btn btn-outline-primary btn-sm"
               disabled={pictures.coming !== null || panel === ''}
               onClick={() => file.current?.click()}
             >
               Bring a picture in
-            </button>
+            </Button>
             <label htmlFor="picture-panel">on</label>
-            <select
+            <Form.Select
+              size="sm"
               id="picture-panel"
               value={panel}
               onChange={(event) => setChosenPanel(event.target.value)}
@@ -134,7 +136,7 @@ export function FaceStage(props: StageProps) {
                   {name}
                 </option>
               ))}
-            </select>
+            </Form.Select>
             <input
               ref={file}
               type="file"

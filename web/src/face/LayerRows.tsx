@@ -1,4 +1,6 @@
 /** The layers of a face as ruled rows, in the order in which they are printed; the one in hand is open. */
+import { Button } from 'react-bootstrap';
+
 import { move, remove, set } from '../api/fields';
 import type { Layer, UnitInfo } from '../api/generated/types';
 import type { PieceView } from '../api/views';
@@ -31,36 +33,36 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
           <li key={layer.id} className={`layer${isOpen ? ' is-open' : ''}`}>
             <header>
               <Swatch layer={layer} />
-              <button
-                type="button"
-                className="plain-button layer-title"
+              <Button
+                variant="plain"
+                className="layer-title"
                 aria-expanded={isOpen}
                 onClick={() => onPick(isOpen ? null : layer.id)}
               >
                 {title}
                 {layer.kind === 'picture' && <small>{layer.panel}</small>}
-              </button>
-              <button
-                type="button"
-                className="plain-button"
+              </Button>
+              <Button
+                variant="plain"
+
                 aria-label={`Print ${title} earlier`}
                 disabled={at === 0}
                 onClick={() => shift(-1)}
               >
                 ↑
-              </button>
-              <button
-                type="button"
-                className="plain-button"
+              </Button>
+              <Button
+                variant="plain"
+
                 aria-label={`Print ${title} later`}
                 disabled={at === layers.length - 1}
                 onClick={() => shift(1)}
               >
                 ↓
-              </button>
-              <button
-                type="button"
-                className="plain-button"
+              </Button>
+              <Button
+                variant="plain"
+
                 aria-label={`Take ${title} off`}
                 onClick={() => {
                   if (isOpen) onPick(null);
@@ -68,7 +70,7 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
                 }}
               >
                 ×
-              </button>
+              </Button>
             </header>
             {isOpen && <Fields {...{ layer, session, piece, unit }} />}
           </li>

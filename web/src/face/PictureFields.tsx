@@ -1,5 +1,6 @@
 /** How a picture lies: its panel, its size by either side, its place; and where it comes from. */
 import { useState } from 'react';
+import { Button } from 'react-bootstrap';
 
 import { set } from '../api/fields';
 import type { UnitInfo } from '../api/generated/types';
@@ -70,28 +71,28 @@ export function PictureFields({ layer, session, piece, unit, path }: Props) {
       {place('x', 'Right of middle', 0)}
       {place('y', 'Below middle', 1)}
       <div className="layer-buttons">
-        <button
-          type="button"
-          className="plain-button"
+        <Button
+          variant="plain"
+
           onClick={() => keep('size', { by: 'panel' })}
         >
           whole on the panel
-        </button>
-        <button
-          type="button"
-          className="plain-button"
+        </Button>
+        <Button
+          variant="plain"
+
           onClick={() => void session.keep(set(`${path}.x`, 0), set(`${path}.y`, 0))}
         >
           centred
-        </button>
-        <button
-          type="button"
-          className="plain-button"
+        </Button>
+        <Button
+          variant="plain"
+
           aria-expanded={isOriginOpen}
           onClick={() => setOriginOpen(!isOriginOpen)}
         >
           where it is from
-        </button>
+        </Button>
       </div>
       {shown && <Result label="Original" value={shown.pixels_text} />}
       {isOriginOpen && <OriginFields {...{ session, path }} origin={layer.origin} />}

@@ -1,6 +1,13 @@
-/** The fit strip: every limit with value, bound and room left; the worst first. */
+/**
+ * The fit strip: every limit with value, bound and room left, by stage. The stage at hand comes first; of the others,
+ * what fits is folded away.
+ */
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
+
 import type { Check, Stage, State } from '../api/generated/types';
-import { Gauge } from './Gauge';
+import { useMeta } from '../api/queries';
+import { Limit } from './Limit';
 import { StateMark } from './StateMark';
 
 const ORDER: Record<State, number> = { broken: 0, attention: 1, fits: 2 };
@@ -20,9 +27,16 @@ interface Props {
 }
 
 export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) {
-  const away = (check: Check) => (check.stage === stage ? 0 : 1);
-  const sorted = [...checks].sort((a, b) => ORDER[a.state] - ORDER[b.state] || away(a) - away(b));
+  const stages = useMeta().data?.stages ?? [];
+  // Stages whose fold is not as it is by itself: open at hand, else closed.
+  const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const count = (state: State) => checks.filter((check) => check.state === state).length;
+  const inOrder = [...stages].sort((a, b) => Number(b.stage === stage) - Number(a.stage === stage));
+  const turn = (which: string) => {
+    const next = new Set(turned);
+    if (!next.delete(which)) next.add(which);
+    setTurned(next);
+  };
   return (
     <section className={`fit-strip${isCurrent ? '' : ' is-stale'}`} aria-label="Fit strip">
       <div className="fit-sum" role="status">
@@ -32,32 +46,48 @@ export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) 
           </span>
         ))}
       </div>
-      <ul className="fit-row">
-        {sorted.map((check) => (
-          <li key={check.id}>
-            <button
-              type="button"
-              className={`limit limit-${check.state}`}
-              aria-pressed={chosen === check.id}
-              onClick={() => onChoose(chosen === check.id ? null : check.id)}
-            >
-              <span className="limit-label">
-                <span title={check.label}>{check.label}</span>
-                <StateMark state={check.state} />
-              </span>
-              <span className="limit-figures">
-                <b>{check.value_text}</b> {check.bound_text}
-              </span>
-              {check.gauge ? (
-                <Gauge numbers={check.gauge} state={check.state} />
-              ) : (
-                <span className="gauge-none" />
-              )}
-              <span className="limit-verdict">{check.verdict}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      <div className="fit-row">
+        {inOrder.map(({ stage: of, name }) => {
+          const own = checks
+            .filter((check) => check.stage === of)
+            .sort((a, b) => ORDER[a.state] - ORDER[b.state]);
+          if (own.length === 0) return null;
+          const fits = own.filter(({ state }) => state === 'fits').length;
+          const fold = `${of} ${of === stage ? 'at hand' : 'away'}`;
+          const isOpen = (of === stage) !== turned.has(fold);
+          // What the user points at stays to be seen.
+          const shown = own.filter(({ id, state }) => isOpen || state !== 'fits' || id === chosen);
+          return (
+            <section key={of} className="fit-stage" aria-label={`${name}: limits`}>
+              <Button
+                variant="bare"
+                className="fit-fold"
+                aria-expanded={isOpen}
+                disabled={fits === 0}
+                title={isOpen ? 'Fold away what fits' : 'Show what fits'}
+                onClick={() => turn(fold)}
+              >
+                <b>{name}</b>
+                {fits > 0 && (
+                  <span>
+                    <StateMark state="fits" /> {fits} fit
+                  </span>
+                )}
+              </Button>
+              <ul>
+                {shown.map((check) => (
+                  <Limit
+                    key={check.id}
+                    check={check}
+                    isChosen={chosen === check.id}
+                    onChoose={() => onChoose(chosen === check.id ? null : check.id)}
+                  />
+                ))}
+              </ul>
+            </section>
+          );
+        })}
+      </div>
     </section>
   );
 }

@@ -16,9 +16,9 @@ export function Remedies({ check, onApply, onClose }: Props) {
       <header>
         <StateMark state={check.state} />
         <h3>{check.label}</h3>
-        <button type="button" className="plain-button" onClick={onClose} aria-label="Close">
+        <Button variant="plain" onClick={onClose} aria-label="Close">
           ×
-        </button>
+        </Button>
       </header>
       <p>
         <b className="figure">{check.value_text}</b> {check.bound_text}: {check.verdict}

@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 
 import type { FoldView } from '../api/generated/types';
 import type { PartView } from '../api/views';
+import { token } from '../style/token';
 import { FoldScene, type Side } from './scene';
 
 interface Props {
@@ -29,10 +30,10 @@ export default function FoldCanvas(props: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<FoldScene | null>(null);
   const touches = useRef(new Map<number, { x: number; y: number }>());
-  const colours = useRef({ card, ink: '#22302f', lit: '#1b6470' });
+  const colours = useRef({ card, ink: token('ink'), lit: token('chosen') });
   const failed = useRef(onFail);
   useEffect(() => {
-    colours.current = { card, ink: '#22302f', lit: '#1b6470' };
+    colours.current = { ...colours.current, card };
     failed.current = onFail;
   });
 

@@ -1,6 +1,7 @@
 /** The folded piece beside the flat: a slider from flat to closed, and the steps in order. */
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
+import { Button } from 'react-bootstrap';
 
 import { api } from '../api/client';
 import type { FoldView, Form } from '../api/generated/types';
@@ -124,21 +125,21 @@ function Folded({ form, stock, colour, parts, lit, onLit, view }: Props & { view
             />
           )}
           {lit !== null && <span className="fold-lit">{lit}</span>}
-          <button
-            type="button"
+          <Button
+            variant="bare"
             className="fold-fit"
             onClick={() => setFits(fits + 1)}
             title="Fit (0)"
           >
             Fit
-          </button>
+          </Button>
         </div>
       </div>
       {last > 0 && (
         <footer>
           <div className="fold-slide">
-            <button
-              type="button"
+            <Button
+              variant="bare"
               aria-label={isRunning ? 'Pause' : 'Play'}
               onClick={() => {
                 if (!isRunning && shown >= last) setProgress(0);
@@ -148,15 +149,15 @@ function Folded({ form, stock, colour, parts, lit, onLit, view }: Props & { view
               <svg viewBox="0 0 12 12" aria-hidden="true">
                 <path d={isRunning ? 'M2 1h3v10H2zM7 1h3v10H7z' : 'M2 1l9 5-9 5z'} />
               </svg>
-            </button>
-            <button
-              type="button"
+            </Button>
+            <Button
+              variant="bare"
               aria-label="Step back"
               disabled={shown <= 0}
               onClick={() => go(Math.ceil(shown) - 1)}
             >
               ‹
-            </button>
+            </Button>
             <span className="fold-range">
               <input
                 type="range"
@@ -173,14 +174,14 @@ function Folded({ form, stock, colour, parts, lit, onLit, view }: Props & { view
                 <span>closed</span>
               </span>
             </span>
-            <button
-              type="button"
+            <Button
+              variant="bare"
               aria-label="Step on"
               disabled={shown >= last}
               onClick={() => go(Math.floor(shown) + 1)}
             >
               ›
-            </button>
+            </Button>
           </div>
         </footer>
       )}

@@ -21,7 +21,7 @@ export function FoldedPicture({ drawing, colour, lit, onLit, label }: Props) {
     >
       {drawing.faces.map((face, index) => {
         const shade = Math.round(face.light * (face.is_inside ? 84 : 100));
-        const fill = `color-mix(in srgb, ${colour} ${shade}%, #6f6554)`;
+        const fill = `color-mix(in srgb, ${colour} ${shade}%, var(--fold-shade))`;
         return (
           <g
             key={index}

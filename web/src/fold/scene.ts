@@ -25,6 +25,7 @@ import {
   WebGLRenderer,
 } from 'three';
 
+import { token } from '../style/token';
 import type { FoldView, PlateView, StandView } from '../api/generated/types';
 import type { PartView } from '../api/views';
 import { artTexture } from './texture';
@@ -58,7 +59,7 @@ export class FoldScene {
   private readonly scene = new Scene();
   private readonly world = new Group();
   private readonly camera = new PerspectiveCamera(28, 1, 1, 20000);
-  private readonly sun = new DirectionalLight('#ffffff', 2.1);
+  private readonly sun = new DirectionalLight(token('fold-sun'), 2.1);
   private plates: Plate[] = [];
   /** What is printed on each blank, where something is. */
   private textures: ({ size: [number, number]; map: CanvasTexture } | null)[] = [];
@@ -74,7 +75,7 @@ export class FoldScene {
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
-    this.scene.add(this.world, new AmbientLight('#fff6e6', 1.5), this.sun);
+    this.scene.add(this.world, new AmbientLight(token('fold-lamp'), 1.5), this.sun);
   }
 
   dispose() {
@@ -141,7 +142,7 @@ export class FoldScene {
     };
     const dark = `#${new Color(colours.card).multiplyScalar(0.86).getHexString()}`;
     const texture = this.textures[view.part];
-    const printed = mesh(view.printed, texture ? '#ffffff' : colours.card, view.name);
+    const printed = mesh(view.printed, texture ? token('fold-sun') : colours.card, view.name);
     if (texture) {
       const place = printed.geometry.getAttribute('position');
       const [a, b, c, d, e, f] = view.frame;
@@ -244,7 +245,7 @@ export class FoldScene {
 
   light(name: string | null, colours: Colours) {
     for (const plate of this.plates) {
-      const glow = plate.view.name === name ? colours.lit : '#000000';
+      const glow = plate.view.name === name ? colours.lit : token('fold-dark');
       for (const mesh of [plate.printed, plate.back]) {
         const material = mesh.material as MeshLambertMaterial;
         material.emissive.set(glow);

@@ -1,6 +1,6 @@
 /** What is added to panels: openings, notches, slits and strips, each with its place and size. */
 import { useState } from 'react';
-import { Button } from 'react-bootstrap';
+import { Button, Form } from 'react-bootstrap';
 
 import { add, remove, set } from '../api/fields';
 import { useMeta } from '../api/queries';
@@ -52,7 +52,8 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
       ))}
       {faces.length > 0 && (
         <div className="add-on-new">
-          <select
+          <Form.Select
+            size="sm"
             aria-label="What to add"
             value={kind}
             onChange={(event) => setKind(event.target.value as AddOnKind)}
@@ -62,8 +63,9 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
                 {known.name}
               </option>
             ))}
-          </select>
-          <select
+          </Form.Select>
+          <Form.Select
+            size="sm"
             aria-label="On which panel"
             value={on}
             onChange={(event) => setPanel(event.target.value)}
@@ -73,7 +75,7 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
                 {name}
               </option>
             ))}
-          </select>
+          </Form.Select>
           <Button size="sm" variant="outline-primary" onClick={addOne}>
             Add
           </Button>
@@ -118,17 +120,17 @@ function Row(props: RowProps) {
   return (
     <div className={`add-on${isOpen || isBroken ? ' is-open' : ''}`}>
       <header>
-        <button type="button" className="plain-button" aria-expanded={isOpen} onClick={onOpen}>
+        <Button variant="plain" aria-expanded={isOpen} onClick={onOpen}>
           {addOn.panel} <b>{info?.name.toLowerCase() ?? addOn.kind}</b>
-        </button>
-        <button
-          type="button"
-          className="plain-button"
+        </Button>
+        <Button
+          variant="plain"
+
           onClick={onRemove}
           aria-label={`Take ${info?.name ?? 'it'} off ${addOn.panel}`}
         >
           ×
-        </button>
+        </Button>
       </header>
       {(isOpen || isBroken) && (
         <>

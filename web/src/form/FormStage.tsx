@@ -1,4 +1,5 @@
 /** Form: the structure, its figures, its flat and the folded piece. */
+import { token } from '../style/token';
 import { useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 
@@ -68,7 +69,7 @@ export function FormStage(props: StageProps) {
   const [width, height] = flat.size;
   const box = { x: 0, y: 0, width, height };
   const stock = workshop.stocks[own.stock];
-  const colour = stock?.colour ?? '#ffffff';
+  const colour = stock?.colour ?? token('card-bare');
   const note = flat.figures.find((figure) => figure.field === inHand);
   const basis = own.form.basis;
 

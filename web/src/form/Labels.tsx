@@ -1,5 +1,6 @@
 /** The words on labels, one to a line. */
 import { useState } from 'react';
+import { Form } from 'react-bootstrap';
 
 import { set } from '../api/fields';
 import type { FlatView } from '../api/views';
@@ -14,7 +15,8 @@ export function Labels({ session, flat }: { session: PieceSession; flat: FlatVie
   const saved = flat.labels.map(({ text }) => text).join('\n');
   return (
     <Rows title="Labels">
-      <textarea
+      <Form.Control
+        as="textarea"
         className="labels"
         aria-label="Labels, one to a line"
         rows={Math.min(12, flat.labels.length)}

@@ -1,4 +1,6 @@
 /** Which of the job's pieces is worked on, where there are several. */
+import { Button } from 'react-bootstrap';
+
 import type { PieceView } from '../api/views';
 import { rove } from '../card/rove';
 
@@ -13,9 +15,9 @@ export function PiecePicker({ pieces, piece, onPick }: Props) {
   return (
     <div className="piece-picker" role="tablist" aria-label="Piece">
       {pieces.map(({ id, name }) => (
-        <button
+        <Button
+          variant="bare"
           key={id}
-          type="button"
           role="tab"
           id={`piece-tab-${id}`}
           aria-selected={id === piece}
@@ -25,7 +27,7 @@ export function PiecePicker({ pieces, piece, onPick }: Props) {
           onKeyDown={rove((at) => onPick(pieces[at]?.id ?? piece))}
         >
           {name}
-        </button>
+        </Button>
       ))}
     </div>
   );

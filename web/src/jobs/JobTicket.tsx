@@ -1,4 +1,6 @@
 /** A job in the list: its flat, its size, its sheets and how it stands. */
+import { Button } from 'react-bootstrap';
+
 import { Link } from 'react-router';
 
 import type { JobSummary } from '../api/generated/types';
@@ -55,22 +57,22 @@ export function JobTicket({ job, onBin, onCopy }: Props) {
             'being worked out …'
           )}
         </span>
-        <button
-          type="button"
-          className="plain-button"
+        <Button
+          variant="plain"
+
           onClick={onCopy}
           aria-label={`Copy ${job.name}`}
         >
           copy
-        </button>
-        <button
-          type="button"
-          className="plain-button"
+        </Button>
+        <Button
+          variant="plain"
+
           onClick={onBin}
           aria-label={`Put ${job.name} into the bin`}
         >
           bin
-        </button>
+        </Button>
       </footer>
     </article>
   );

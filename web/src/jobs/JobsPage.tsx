@@ -1,7 +1,7 @@
 /** The list of jobs: what each is, how it stands, and how to start another. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { Alert, Button } from 'react-bootstrap';
+import { Alert, Button, Form } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
 
 import { api } from '../api/client';
@@ -121,13 +121,17 @@ export function JobsPage() {
           />
           <label>
             Sorted by{' '}
-            <select value={order} onChange={(event) => setOrder(event.target.value as Order)}>
+            <Form.Select
+              size="sm"
+              value={order}
+              onChange={(event) => setOrder(event.target.value as Order)}
+            >
               {Object.entries(ORDERS).map(([value, { label }]) => (
                 <option key={value} value={value}>
                   {label}
                 </option>
               ))}
-            </select>
+            </Form.Select>
           </label>
         </div>
         {failed && <Alert variant="danger">{failed.message}</Alert>}

@@ -8,6 +8,7 @@ import type { FileInfo } from '../api/generated/types';
 import { partsOf, SheetDrawing } from '../board/SheetDrawing';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import type { StageProps } from '../job/StageProps';
+import { token } from '../style/token';
 import { SheetList } from '../sheet/SheetList';
 
 export function RunStage({ id, session, preview, workshop, notice }: StageProps) {
@@ -33,7 +34,7 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
   });
   const [width, height] = sheet.page;
   const frame = `-3 -3 ${width + 6} ${height + 6}`;
-  const same = { parts, sheet, run, colour: '#ffffff' };
+  const same = { parts, sheet, run, colour: token('card-bare') };
   const hasMarks = sheet.marks !== '';
   return (
     <main className="stage">

@@ -1,5 +1,6 @@
 /** What can be done to the chosen copies. */
 import { useState } from 'react';
+import { Button } from 'react-bootstrap';
 
 import type { AlignTo, Placement, UnitInfo } from '../api/generated/types';
 import { PlainLength } from '../card/PlainLength';
@@ -44,9 +45,9 @@ export function HandTools({ hand, placements, spacing, unit }: Props) {
       </p>
       <div className="hand-row" role="group" aria-label="Align">
         {ALIGNS.map(({ to, title, line, bars }) => (
-          <button
+          <Button
+            variant="bare"
             key={to}
-            type="button"
             title={chosen.length > 1 ? title : `${title}: to the window`}
             aria-label={title}
             onClick={() => void hand.act({ act: 'align', to })}
@@ -55,33 +56,33 @@ export function HandTools({ hand, placements, spacing, unit }: Props) {
               <path className="align-bars" d={bars} />
               <path className="align-line" d={line} />
             </svg>
-          </button>
+          </Button>
         ))}
-        <button
-          type="button"
+        <Button
+          variant="bare"
           title="Equal gaps across"
           disabled={chosen.length < 3}
           onClick={() => void hand.act({ act: 'distribute', along: 'across' })}
         >
           ⇹
-        </button>
-        <button
-          type="button"
+        </Button>
+        <Button
+          variant="bare"
           title="Equal gaps down"
           disabled={chosen.length < 3}
           onClick={() => void hand.act({ act: 'distribute', along: 'down' })}
         >
           <span className="upright">⇹</span>
-        </button>
+        </Button>
       </div>
       <div className="hand-row" role="group" aria-label="Turn and keep">
-        <button
-          type="button"
+        <Button
+          variant="bare"
           title="Turn by a quarter (R)"
           onClick={() => void hand.act({ act: 'turn', degrees: 90 })}
         >
           ↻ 90°
-        </button>
+        </Button>
         <form
           className="hand-turn"
           onSubmit={(event) => {
@@ -100,24 +101,24 @@ export function HandTools({ hand, placements, spacing, unit }: Props) {
           />
           °
         </form>
-        <button
-          type="button"
+        <Button
+          variant="bare"
           title="Locked copies stay when the others are laid again (L)"
           aria-pressed={locked === chosen.length}
           onClick={() => void hand.act({ act: locked === chosen.length ? 'unlock' : 'lock' })}
         >
           {locked === chosen.length ? 'Unlock' : 'Lock'}
-        </button>
-        <button type="button" aria-expanded={isGridOpen} onClick={() => setGridOpen(!isGridOpen)}>
+        </Button>
+        <Button variant="bare" aria-expanded={isGridOpen} onClick={() => setGridOpen(!isGridOpen)}>
           Repeat
-        </button>
-        <button
-          type="button"
+        </Button>
+        <Button
+          variant="bare"
           title="Take off the sheet (Delete)"
           onClick={() => void hand.act({ act: 'remove' })}
         >
           Remove
-        </button>
+        </Button>
       </div>
       {isGridOpen && (
         <form
@@ -155,9 +156,9 @@ export function HandTools({ hand, placements, spacing, unit }: Props) {
             unit={unit}
             onKeep={(down) => setGrid({ ...grid, down })}
           />
-          <button type="submit" className="btn btn-primary btn-sm">
+          <Button variant="bare" type="submit" className="btn btn-primary btn-sm">
             Repeat
-          </button>
+          </Button>
         </form>
       )}
     </section>

@@ -126,14 +126,14 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
         ]}
         onChoose={(value) => keep('sheet.amount', value)}
       />
-      <button
-        type="button"
-        className="plain-button lay-more"
+      <Button
+        variant="plain"
+        className="lay-more"
         aria-expanded={isOpen}
         onClick={() => setOpen(!isOpen)}
       >
         Time and seed of the search
-      </button>
+      </Button>
       {isOpen && count('sheet.search.budget', 'Seconds at most', plan.search.budget)}
       {isOpen && count('sheet.search.seed', 'Seed', plan.search.seed)}
     </Rows>

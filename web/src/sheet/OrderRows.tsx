@@ -1,6 +1,7 @@
 /** What the whole order comes to, and what other sheets or spacings would make of it. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Button } from 'react-bootstrap';
 
 import { api } from '../api/client';
 import type { Change, Job, Workshop } from '../api/generated/types';
@@ -41,27 +42,27 @@ export function OrderRows({ job, preview, workshop, onApply }: Props) {
       <Result label="Yield" value={order.yield_text} />
       <Result label="Waste" value={order.waste_text} />
       <Result label="Cost of card" value={order.cost_text ?? 'no price in the workshop'} />
-      <button
-        type="button"
-        className="plain-button lay-more"
+      <Button
+        variant="plain"
+        className="lay-more"
         aria-expanded={isOpen}
         disabled={sheets === 0}
         onClick={() => setOpen(!isOpen)}
       >
         What would change it
-      </button>
+      </Button>
       {isOpen && (
         <ul className="order-choices">
           {choices.data?.map((choice) => (
             <li key={choice.remedy.text}>
-              <button type="button" onClick={() => onApply(choice.remedy.changes)}>
+              <Button variant="bare" onClick={() => onApply(choice.remedy.changes)}>
                 <span>{choice.remedy.text}</span>
                 <span className="figure">
                   {choice.sheets} × {choice.per_sheet}
                 </span>
                 <span className="figure">{choice.yield_text}</span>
                 <span className="figure">{choice.cost_text ?? choice.waste_text}</span>
-              </button>
+              </Button>
             </li>
           ))}
         </ul>

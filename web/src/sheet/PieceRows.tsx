@@ -1,4 +1,6 @@
 /** The job's pieces and how many are wanted of each. */
+import { Button } from 'react-bootstrap';
+
 import { useNavigate } from 'react-router';
 
 import { add, remove, set } from '../api/fields';
@@ -23,9 +25,9 @@ export function PieceRows({ id, session, preview }: Props) {
     <Rows
       title="Pieces"
       aside={
-        <button type="button" className="plain-button" onClick={addOne}>
+        <Button variant="plain" onClick={addOne}>
           add a piece
-        </button>
+        </Button>
       }
     >
       {preview.pieces.map((piece) => {
@@ -45,16 +47,16 @@ export function PieceRows({ id, session, preview }: Props) {
             {!alone && (
               <p className="piece-note">
                 {piece.laid} laid
-                <button
-                  type="button"
-                  className="plain-button"
+                <Button
+                  variant="plain"
+
                   onClick={() => void navigate(`/jobs/${id}/form?piece=${piece.id}`)}
                 >
                   open
-                </button>
-                <button type="button" className="plain-button" onClick={() => removeOne(piece.id)}>
+                </Button>
+                <Button variant="plain" onClick={() => removeOne(piece.id)}>
                   remove
-                </button>
+                </Button>
               </p>
             )}
           </div>

@@ -1,5 +1,7 @@
 /** The sheet on the drawing board, its copies handled by pointer and by keyboard. */
+import { token } from '../style/token';
 import { useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
 
 import type { TakenBy, UnitInfo, Workshop } from '../api/generated/types';
 import type { Preview } from '../api/views';
@@ -116,7 +118,7 @@ export function SheetBoard(props: Props) {
               parts={parts}
               sheet={sheet}
               run={run}
-              colour={card?.colour ?? '#ffffff'}
+              colour={card?.colour ?? token('card-bare')}
               shown="all"
               hidden={hidden}
               onHover={setHovered}
@@ -167,9 +169,9 @@ export function SheetBoard(props: Props) {
         {sheet.misfit && (
           <div className="misfit-note" role="status">
             <p>It does not fit anywhere on this sheet.</p>
-            <button type="button" className="btn btn-primary btn-sm" onClick={onWays}>
+            <Button variant="bare" className="btn btn-primary btn-sm" onClick={onWays}>
               Ways to fit
-            </button>
+            </Button>
           </div>
         )}
       </Board>

@@ -1,4 +1,6 @@
 /** The sheets of the job, small: those that are alike together. */
+import { Button } from 'react-bootstrap';
+
 import type { SheetRun, SheetView, Workshop } from '../api/generated/types';
 import type { PartView } from '../api/views';
 import { cardOfRun } from '../board/SheetDrawing';
@@ -28,7 +30,7 @@ export function SheetList({ sheet, parts, stocks, picked, onPick }: Props) {
         const label = from === to ? `sheet ${from}` : `sheets ${from} to ${to}`;
         return (
           <li key={label}>
-            <button type="button" aria-pressed={index === picked} onClick={() => onPick(index)}>
+            <Button variant="bare" aria-pressed={index === picked} onClick={() => onPick(index)}>
               <svg viewBox={`-2 -2 ${width + 4} ${height + 4}`} aria-hidden="true">
                 <rect className="small-page" width={width} height={height} />
                 {run.placements.map(({ part, x, y, turn }) => (
@@ -51,7 +53,7 @@ export function SheetList({ sheet, parts, stocks, picked, onPick }: Props) {
                   </>
                 )}
               </span>
-            </button>
+            </Button>
           </li>
         );
       })}

@@ -1,5 +1,6 @@
 /** Sheet: copies on stock, inside what printer, cutter and marks leave. */
 import { useState } from 'react';
+import { Button } from 'react-bootstrap';
 import { Link } from 'react-router';
 
 import { set } from '../api/fields';
@@ -87,13 +88,9 @@ export function SheetStage(props: StageProps) {
             <>
               {notice}
               {isBroken && (
-                <button
-                  type="button"
-                  className="plain-button all-ways"
-                  onClick={() => setOpen('ways')}
-                >
+                <Button variant="plain" className="all-ways" onClick={() => setOpen('ways')}>
                   All ways to fit, with drawings
-                </button>
+                </Button>
               )}
             </>
           )
@@ -146,13 +143,9 @@ export function SheetStage(props: StageProps) {
           {preview.is_printed && byMarks && (
             <>
               {machine('Marks', 'marks', 'none', workshop.mark_sets)}
-              <button
-                type="button"
-                className="plain-button lay-more"
-                onClick={() => setOpen('marks')}
-              >
+              <Button variant="plain" className="lay-more" onClick={() => setOpen('marks')}>
                 Compare marks, find the best
-              </button>
+              </Button>
             </>
           )}
           {!preview.is_printed && <p className="card-note">Only cut: no printer and no marks.</p>}

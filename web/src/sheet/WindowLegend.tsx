@@ -1,4 +1,6 @@
 /** What takes room from the sheet, each with its hatch, to be switched off and on. */
+import { Button } from 'react-bootstrap';
+
 import type { TakenBy } from '../api/generated/types';
 import { HATCHES, HatchSwatch, TAKEN_BY } from '../board/hatches';
 
@@ -23,10 +25,10 @@ export function WindowLegend({ taken, hidden, onToggle }: Props) {
     <ul className="legend legend-window" aria-label="What takes room">
       {[...windows, ...takers].map(([what, name]) => (
         <li key={what}>
-          <button type="button" aria-pressed={!hidden.has(what)} onClick={() => onToggle(what)}>
+          <Button variant="bare" aria-pressed={!hidden.has(what)} onClick={() => onToggle(what)}>
             <Swatch what={what} />
             {name}
-          </button>
+          </Button>
         </li>
       ))}
     </ul>

@@ -1,4 +1,6 @@
 /** Figures of a cutter: reach, how it finds the sheet, stations. */
+import { Button } from 'react-bootstrap';
+
 import type { DepthSetting, Finds, MarkShapeName, Station, Tool } from '../api/generated/types';
 import { Rows } from '../card/SpecCard';
 import { type Editing, NumberField, OwnFigure, RecordChoice, TextField } from './fields';
@@ -188,14 +190,14 @@ function Ticks<T extends string>({ choices, chosen, onToggle }: TicksProps<T>) {
   return (
     <span className="ticks">
       {choices.map(([value, label]) => (
-        <button
+        <Button
+          variant="bare"
           key={value}
-          type="button"
           aria-pressed={chosen.includes(value)}
           onClick={() => onToggle(value)}
         >
           {label}
-        </button>
+        </Button>
       ))}
     </span>
   );

@@ -1,5 +1,6 @@
 /** A list inside a record: each entry has rows of its own, is added and is removed. */
 import type { ReactNode } from 'react';
+import { Button } from 'react-bootstrap';
 
 import { Rows } from '../card/SpecCard';
 
@@ -25,13 +26,13 @@ export function ListRows<T>(props: Props<T>) {
       title={title}
       aside={
         entries.length < most && (
-          <button
-            type="button"
-            className="plain-button"
+          <Button
+            variant="plain"
+
             onClick={() => onChange([...entries, next()])}
           >
             add
-          </button>
+          </Button>
         )
       }
     >
@@ -41,13 +42,13 @@ export function ListRows<T>(props: Props<T>) {
             entries.map((other, index) => (index === at ? { ...other, ...part } : other)),
           )}
           {entries.length > 1 && (
-            <button
-              type="button"
-              className="plain-button"
+            <Button
+              variant="plain"
+
               onClick={() => onChange(entries.filter((_, other) => other !== at))}
             >
               remove {nameOf(entry)}
-            </button>
+            </Button>
           )}
         </div>
       ))}

@@ -1,4 +1,5 @@
 /** One record: its drawing, its figures, and the jobs that use it. */
+import { token } from '../style/token';
 import { Button } from 'react-bootstrap';
 import { Link } from 'react-router';
 
@@ -38,7 +39,7 @@ export function RecordDesk({ id, saved, state, held, unit, onCopy, onRemove }: P
           drawing={drawing}
           unit={unit}
           name={record.name}
-          colour={record.kind === 'stocks' ? record.colour : '#fffefb'}
+          colour={record.kind === 'stocks' ? record.colour : token('paper-white')}
         />
       ) : (
         <div className="board-wrap" aria-busy="true" />

@@ -7,8 +7,8 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use crate::error::{Faults, InputError, Remedy};
-use crate::ground::Ground;
 use crate::id::{PartId, PieceId};
+use crate::sheet::Ground;
 use crate::sheet::SheetRun;
 
 /// An edge or a middle to bring copies to.

@@ -9,8 +9,8 @@ use ts_rs::TS;
 
 use super::FAR;
 use crate::geometry::Outline;
-use crate::ground::Ground;
 use crate::job::Job;
+use crate::sheet::Ground;
 use crate::sheet::{Piece, Placement};
 use crate::units::measure;
 

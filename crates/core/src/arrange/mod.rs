@@ -18,10 +18,10 @@ pub use self::clearance::Clearance;
 use self::clearance::clearance;
 use self::table::Table;
 use crate::error::InputError;
-use crate::ground::Ground;
 use crate::job::Job;
 use crate::memory::Forgetful;
 use crate::records::Records;
+use crate::sheet::Ground;
 use crate::sheet::{Kept, Layout, Made, Piece, SheetRun, lay, number_copies};
 use crate::workshop::Workshop;
 

@@ -5,7 +5,7 @@ use kurbo::{Point, Rect, Vec2};
 use super::FAR;
 use super::act::{Act, AlignTo, Arrange, Direction};
 use super::snap::{Guides, Lines};
-use crate::ground::Ground;
+use crate::sheet::Ground;
 use crate::sheet::{Piece, Placement, rotation};
 
 /// One sheet's copies.

@@ -1,11 +1,9 @@
 //! The limits of a face.
 
 use super::{Face, Layer, LayerKind, PlacedPicture};
-use crate::blob::Blobs;
 use crate::check::{Check, Gauge, Sense, Stage, State};
 use crate::error::{Change, Remedy};
 use crate::form::{Flat, PlacedPanel, Role};
-use crate::job::Job;
 use crate::units::{INCH, Unit, measure};
 
 /// Pixels in an inch that print without being seen, and those under which a picture is to be looked at (common
@@ -86,34 +84,4 @@ fn sharpness(layer: &Layer, picture: &PlacedPicture, panel: &PlacedPanel, unit: 
         ],
     })
     .remedy(Remedy::advice("Bring in a larger original"))
-}
-
-/// A check for each picture whose bytes are not there: it is left out of everything, and the rest works.
-#[must_use]
-pub fn missing_pictures(job: &Job, blobs: &dyn Blobs) -> Vec<Check> {
-    let is_alone = job.pieces.len() == 1;
-    let mut found = Vec::new();
-    for piece in &job.pieces {
-        for layer in piece.face.iter().flat_map(|face| &face.layers) {
-            let LayerKind::Picture(picture) = &layer.kind else { continue };
-            if blobs.holds(&picture.blob) {
-                continue;
-            }
-            let check = Check::yes_or_no(
-                &format!("picture-{}", layer.id),
-                Stage::Face,
-                "Picture",
-                State::Broken,
-                [
-                    "missing".to_owned(),
-                    format!("“{}”", layer.title()),
-                    "its bytes are not in this data".to_owned(),
-                ],
-            );
-            let remedy =
-                Remedy::advice(format!("Bring “{}” in again, or take it off", layer.title()));
-            found.push(check.remedy(remedy).of_piece(piece, is_alone));
-        }
-    }
-    found
 }

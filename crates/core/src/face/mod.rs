@@ -13,7 +13,6 @@ use ts_rs::TS;
 
 pub use art::{Art, Inked, ink_colour};
 pub(crate) use checks::face_checks;
-pub use checks::missing_pictures;
 pub use layer::{Coverage, Layer, LayerKind, PictureSize, PlacedPicture};
 
 use crate::error::{Faults, InputError, Remedy};

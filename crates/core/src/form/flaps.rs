@@ -1,6 +1,6 @@
 //! The flaps that structures share. Lengths in mm; each is drawn in its hinge's frame.
 
-use super::figures::{Bounds, Param};
+use super::param::{Bounds, Param};
 use super::{Panel, Role};
 
 /// The key of the glue flap's width wherever there is one.

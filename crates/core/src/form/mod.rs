@@ -20,6 +20,7 @@ mod labels;
 mod packet;
 pub mod panel;
 mod param;
+mod resolve;
 mod sleeve;
 mod solid;
 mod split;
@@ -40,10 +41,11 @@ use ts_rs::TS;
 pub use add_on::{AddOn, AddOnKind};
 pub use dimension::{Axis, Dimension};
 pub use figure::{Figure, FigureKind};
-pub use figures::{Bounds, Figures, Kind, Param};
+pub use figures::Figures;
 pub use flaps::GLUE_STANDARD;
 pub use flat::{Flat, Folding, Label, Part, Sizes};
 pub use panel::{Joint, Line, Panel, PlacedPanel, Role, Unfolded};
+pub use param::{Bounds, Kind, Param};
 pub use split::{JOIN_FLAP, Split, SplitBy};
 pub use structure::{Family, Preset, Structure};
 
@@ -131,7 +133,7 @@ impl Form {
     /// Every figure that is out of range or contradicts another, and add-ons that meet something.
     pub fn draw(&self, caliper: f64, unit: Unit) -> Result<Flat, Vec<InputError>> {
         let structure = self.structure()?;
-        let resolved = figures::resolve(structure, self, caliper, unit)?;
+        let resolved = resolve::resolve(structure, self, caliper, unit)?;
         let mut design = (structure.design)(&resolved.figures);
         let mut faults = Faults::default();
         if self.add_ons.len() > MOST_ADD_ONS {
@@ -213,7 +215,7 @@ impl Form {
     pub fn inside(&self, caliper: f64) -> Vec<(String, f64)> {
         let resolved = self
             .structure()
-            .and_then(|structure| figures::resolve(structure, self, caliper, Unit::Mm));
+            .and_then(|structure| resolve::resolve(structure, self, caliper, Unit::Mm));
         resolved.map_or_else(
             |_| Vec::new(),
             |resolved| resolved.sizes.keys.into_iter().zip(resolved.sizes.inside).collect(),
@@ -228,9 +230,9 @@ impl Form {
         let mut plain = Self { basis: Basis::Inside, ..self.clone() };
         plain.figures.extend(inside.iter().map(|(key, value)| (key.clone(), Some(*value))));
         // Where these sizes cannot be had, the figures that stand on them are as they were.
-        let resolve = |form: &Self| figures::resolve(structure, form, caliper, Unit::Mm);
+        let resolve = |form: &Self| resolve::resolve(structure, form, caliper, Unit::Mm);
         let Ok(resolved) = resolve(&plain).or_else(|_| resolve(self)) else { return plain };
-        let c = figures::clearance(structure, self, &resolved.figures);
+        let c = resolve::clearance(structure, self, &resolved.figures);
         for (key, value) in inside {
             let more = structure
                 .param(key)

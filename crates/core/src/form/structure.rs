@@ -7,7 +7,8 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use super::design::Design;
-use super::figures::{Figures, Kind, Param};
+use super::figures::Figures;
+use super::param::{Kind, Param};
 
 /// Where a structure stands in the catalogue.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]

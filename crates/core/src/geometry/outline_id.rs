@@ -33,7 +33,7 @@ impl OutlineId {
                 hash.update(((number * 1e4).round() + 0.0).to_le_bytes());
             }
         }
-        Self(hash.finalize()[..8].iter().map(|byte| format!("{byte:02x}")).collect())
+        Self(hex::encode(&hash.finalize()[..8]))
     }
 }
 

@@ -163,19 +163,56 @@ fn points(text: &mut String, command: char, points: &[Point]) {
         if index > 0 {
             text.push(' ');
         }
-        // Writing to a string cannot fail.
-        let _ = write!(text, "{} {}", tidy(point.x), tidy(point.y));
+        number(text, point.x);
+        text.push(' ');
+        number(text, point.y);
     }
 }
 
-fn tidy(value: f64) -> f64 {
-    let rounded = (value * 1e4).round() / 1e4;
-    if rounded == 0.0 { 0.0 } else { rounded }
+/// Ten-thousandths are counted whole: drawings have tens of thousands of numbers, and floats are slow to write.
+#[expect(clippy::cast_possible_truncation, reason = "checked")]
+fn number(text: &mut String, value: f64) {
+    let parts = (value * 1e4).round();
+    // Writing to a string cannot fail.
+    if parts.is_nan() || parts.abs() > 9e15 {
+        let _ = write!(text, "{value}");
+        return;
+    }
+    let parts = parts as i64;
+    let (whole, mut rest) = (parts.abs() / 10_000, parts.abs() % 10_000);
+    let sign = if parts < 0 { "-" } else { "" };
+    let _ = write!(text, "{sign}{whole}");
+    if rest > 0 {
+        let mut digits = 4;
+        while rest % 10 == 0 {
+            rest /= 10;
+            digits -= 1;
+        }
+        let _ = write!(text, ".{rest:0digits$}");
+    }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// As the standard library writes what is rounded to ten-thousandths.
+    #[test]
+    fn numbers_are_written_to_a_ten_thousandth() {
+        let written = |value: f64| {
+            let mut text = String::new();
+            number(&mut text, value);
+            text
+        };
+        let mut random = fastrand::Rng::with_seed(7);
+        let some = [0.0, -0.0, -0.000_04, 0.5, -12.3, 100.0, 0.000_1, -9.000_05, 123_456.789_01];
+        let more = (0..2000).map(|_| (random.f64() - 0.5) * 5000.0);
+        for value in some.into_iter().chain(more) {
+            let rounded = (value * 1e4).round() / 1e4 + 0.0;
+            assert_eq!(written(value), rounded.to_string(), "{value}");
+        }
+        assert_eq!(written(f64::INFINITY), "inf");
+    }
 
     #[test]
     fn a_rounded_corner_is_an_arc_that_touches_both_sides() {

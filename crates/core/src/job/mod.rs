@@ -1,8 +1,11 @@
 //! A job: its pieces, what is printed on them, and how their copies go onto sheets.
 
 mod fields;
+mod layout;
 pub mod older;
 mod piece;
+mod placement;
+mod plan;
 
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
@@ -11,13 +14,16 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 pub use fields::{Doing, FieldChange, FieldError, with_changes, with_edits, with_field};
+pub(crate) use layout::number_copies;
+pub use layout::{LaidBlank, SheetRun};
 pub use piece::JobPiece;
+pub use placement::{Placement, rotation};
+pub use plan::{Amount, Kept, MOST_PLACED, Made, Orientation, Search, SheetPlan, Turning};
 
 use crate::blob::BlobId;
 use crate::error::{Faults, InputError, Remedy};
 use crate::face::{Face, LayerKind};
 use crate::form::Form;
-use crate::sheet::SheetPlan;
 use crate::units::Unit;
 use crate::workshop::{RecordId, RecordKind, check_name};
 

@@ -1,10 +1,10 @@
 //! Mark sets compared for a page and its machines, and the best marks that could be.
 
 use crate::check::{Check, State};
-use crate::ground::Ground;
 use crate::job::Job;
 use crate::memory::Forgetful;
 use crate::records::Records;
+use crate::sheet::Ground;
 use crate::sheet::{Layout, SheetPlan, in_rows, mark_checks};
 use crate::workshop::{
     Corner, DistanceFrom, Finds, Keeping, MarkSet, MarkShape, MarkShapeName, RecordId, Tell,

@@ -9,7 +9,7 @@ use super::{
     Amount, Kept, LaidBlank, Layout, Placement, SetPiece, SheetPlan, SheetRun, lay_sets,
     number_copies,
 };
-use crate::ground::{Ground, OnGround};
+use crate::sheet::{Ground, OnGround};
 use crate::workshop::RecordId;
 
 /// Lays a job's copies.

@@ -4,6 +4,7 @@
 mod checks;
 mod code;
 mod compare;
+mod ground;
 mod lay;
 mod layout;
 mod margin_notes;
@@ -11,23 +12,26 @@ mod marks;
 mod misfit;
 pub mod nest;
 mod order;
-mod order_change;
 mod piece;
-pub(crate) mod placement;
-mod plan;
-mod record_drawing;
+pub(crate) mod record_drawing;
 mod rows;
 mod sets;
 mod standing;
 mod ways;
 mod window;
 
+pub(crate) use crate::job::number_copies;
+pub use crate::job::{
+    Amount, Kept, LaidBlank, MOST_PLACED, Made, Orientation, Placement, Search, SheetPlan,
+    SheetRun, Turning, rotation,
+};
+pub use crate::workshop::{SheetSize, standard_sizes};
 pub(crate) use checks::{mark_checks, sheet_checks};
 pub(crate) use code::{NO_CODE, SheetCode};
 pub use compare::{MarkChoice, best_marks, compare_marks};
+pub(crate) use ground::{Drawn, Ground, OnGround, draw, grain_runs_down};
 pub(crate) use lay::{Named, in_rows, laid_of, lay};
-pub(crate) use layout::number_copies;
-pub use layout::{LaidBlank, Layout, SheetRun};
+pub use layout::Layout;
 pub use margin_notes::{
     FreeRoom, LEGEND_ROW, LINE, Notes, NotesForm, least_notes, legend_size, place_notes,
 };
@@ -35,18 +39,11 @@ pub use marks::{Marks, PlacedMark, Sign, place_marks};
 pub use misfit::{Misfit, misfit};
 pub(crate) use order::order;
 pub use order::{CardOrder, Order};
-pub use order_change::{OrderChange, order_changes};
 pub use piece::{Piece, Turned};
-pub use placement::{Placement, rotation};
-pub(crate) use plan::unknown;
-pub use plan::{
-    Amount, Kept, MOST_PLACED, Made, Orientation, Search, SheetPlan, SheetSize, Turning,
-    standard_sizes,
-};
 pub use record_drawing::{DrawnAs, DrawnPart, RecordDrawing, draw_record};
 pub use rows::{angle_that_fits, fits_somewhere, rows_and_columns};
 pub use sets::{SetPiece, lay_sets};
 pub(crate) use standing::{MOST_PAIRS, standing};
-pub(crate) use ways::ways_to_fit;
 pub use ways::{Way, WayKind, all_ways, misfits, ruled_out};
+pub(crate) use ways::{on_sheet, ways_round, ways_to_fit};
 pub use window::{Machines, Taken, TakenBy, Window, Windows};

@@ -1,6 +1,6 @@
 //! What a whole order comes to: sheets, card used and left over, cost.
 
-use crate::ground::Ground;
+use crate::sheet::Ground;
 use crate::sheet::Layout;
 use crate::workshop::{RecordId, Workshop};
 

@@ -1,56 +1,30 @@
-//! A blank as layouts see it: its outline, and what is printed on it.
+//! A blank as it is turned and placed.
 
 use kurbo::{Affine, Point, Rect, Vec2};
 
-use super::placement::rotation;
-use super::{Placement, Windows};
-use crate::geometry::{BezPath, Outline, Region};
-
-/// What is laid out: an outline that must lie in the cut window, and printed areas that must lie
-/// in the print window.
-#[derive(Debug, Clone)]
-pub struct Piece {
-    outline: Outline,
-    printed: Vec<Outline>,
-}
+use super::{Placement, Windows, rotation};
+pub use crate::blank::Piece;
+use crate::geometry::Outline;
 
 impl Piece {
-    /// A piece from its closed outline and its printed area, if any; `None` without an outline.
-    #[must_use]
-    pub fn new(outline: &BezPath, printed: &Region) -> Option<Self> {
-        Some(Self { outline: Outline::of_path(outline)?, printed: Outline::of_region(printed) })
-    }
-
-    /// The outline as it was drawn.
-    #[must_use]
-    pub const fn outline(&self) -> &Outline {
-        &self.outline
-    }
-
-    /// What is printed, as it was drawn.
-    #[must_use]
-    pub fn printed(&self) -> &[Outline] {
-        &self.printed
-    }
-
     /// Width and height when turned by so many degrees.
     #[must_use]
     pub fn size(&self, turn: f64) -> Vec2 {
-        self.outline.transformed(rotation(turn)).bounds().size().to_vec2()
+        self.outline().transformed(rotation(turn)).bounds().size().to_vec2()
     }
 
     /// The bounds of what is printed when turned, if anything is.
     #[must_use]
     pub fn printed_size(&self, turn: f64) -> Option<Vec2> {
         let rotation = rotation(turn);
-        let areas = self.printed.iter().map(|area| area.transformed(rotation).bounds());
+        let areas = self.printed().iter().map(|area| area.transformed(rotation).bounds());
         areas.reduce(|all, next| all.union(next)).map(|bounds| bounds.size().to_vec2())
     }
 
     /// The place at which the piece, turned, has its middle at `centre`.
     #[must_use]
     pub fn centred(&self, turn: f64, centre: Point) -> Placement {
-        let bounds = self.outline.transformed(rotation(turn)).bounds();
+        let bounds = self.outline().transformed(rotation(turn)).bounds();
         let shift = centre - bounds.center();
         Placement { x: shift.x, y: shift.y, turn, ..Placement::default() }
     }
@@ -59,14 +33,14 @@ impl Piece {
     #[must_use]
     pub fn turned(&self, turn: f64) -> Turned {
         let rotation = rotation(turn);
-        let bounds = self.outline.transformed(rotation).bounds();
+        let bounds = self.outline().transformed(rotation).bounds();
         let origin = Vec2::new(-bounds.x0, -bounds.y0);
         let affine = Affine::translate(origin) * rotation;
         Turned {
             turn,
             origin,
-            outline: self.outline.transformed(affine),
-            printed: self.printed.iter().map(|area| area.transformed(affine)).collect(),
+            outline: self.outline().transformed(affine),
+            printed: self.printed().iter().map(|area| area.transformed(affine)).collect(),
         }
     }
 }

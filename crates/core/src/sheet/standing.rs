@@ -2,10 +2,10 @@
 
 use kurbo::Vec2;
 
-use super::placement::rotation;
+use super::rotation;
 use super::{Placement, SheetRun, Windows};
 use crate::geometry::{Affine, Outline};
-use crate::ground::Ground;
+use crate::sheet::Ground;
 use crate::sheet::Piece;
 
 /// What is found on all sheets. A copy is named by its run and its place in it.

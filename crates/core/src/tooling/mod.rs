@@ -13,7 +13,7 @@ use shared::cut_once;
 use crate::LineKind;
 use crate::form::Part;
 use crate::id::StrokeId;
-use crate::memory::ELEMENT;
+use crate::memory::{ELEMENT, Weighty};
 use crate::sheet::Placement;
 use crate::stroke::Stroke;
 
@@ -84,13 +84,6 @@ impl CutPlan {
         Self { strokes }
     }
 
-    /// About how many bytes it takes.
-    #[must_use]
-    pub fn weight(&self) -> usize {
-        let elements = self.strokes.iter().map(|stroke| stroke.path.elements().len());
-        size_of::<PlannedStroke>() * self.strokes.len() + ELEMENT * elements.sum::<usize>()
-    }
-
     /// The plan of one blank by itself, where it was drawn.
     #[must_use]
     pub fn alone(part: &Part) -> Self {
@@ -100,6 +93,13 @@ impl CutPlan {
     /// The strokes of a kind, in their order.
     pub fn of_kind(&self, kind: LineKind) -> impl Iterator<Item = &BezPath> {
         self.strokes.iter().filter(move |stroke| stroke.kind == kind).map(|stroke| &stroke.path)
+    }
+}
+
+impl Weighty for CutPlan {
+    fn weight(&self) -> usize {
+        let elements = self.strokes.iter().map(|stroke| stroke.path.elements().len());
+        size_of::<PlannedStroke>() * self.strokes.len() + ELEMENT * elements.sum::<usize>()
     }
 }
 

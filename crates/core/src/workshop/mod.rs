@@ -6,6 +6,7 @@ mod keeping;
 mod mark_set;
 mod printer;
 mod record;
+mod sheet_size;
 mod stock;
 
 use std::collections::BTreeMap;
@@ -22,6 +23,7 @@ pub use keeping::Keeping;
 pub use mark_set::{Corner, DistanceFrom, MarkSet, MarkShape, MarkShapeName, Tell};
 pub use printer::Printer;
 pub use record::{Record, RecordKind};
+pub use sheet_size::{SheetSize, standard_sizes};
 pub(crate) use stock::is_colour;
 pub use stock::{Grain, Laminate, Price, PrintableSide, Roll, Stock};
 

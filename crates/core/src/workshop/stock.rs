@@ -6,9 +6,9 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+use super::SheetSize;
 use super::{Keeping, check_name};
 use crate::error::{Faults, InputError, Remedy};
-use crate::sheet::SheetSize;
 use crate::units::{Unit, measure};
 
 /// How the fibres run on a sheet.
@@ -175,7 +175,5 @@ impl Stock {
 
 /// True for `#rrggbb`.
 pub fn is_colour(text: &str) -> bool {
-    text.len() == 7
-        && text.starts_with('#')
-        && text[1..].bytes().all(|byte| byte.is_ascii_hexdigit())
+    text.strip_prefix('#').is_some_and(|digits| hex::decode_to_slice(digits, &mut [0; 3]).is_ok())
 }

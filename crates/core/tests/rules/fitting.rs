@@ -2,10 +2,10 @@
 
 use aptum_core::geometry::Rect;
 use aptum_core::job::with_changes;
+use aptum_core::order_change::order_changes;
 use aptum_core::sheet::{
     Kept, LaidBlank, Machines, Made, Marks, Orientation, Placement, SheetRun, SheetSize, TakenBy,
-    Turning, Way, WayKind, all_ways, best_marks, compare_marks, draw_record, misfits,
-    order_changes, ruled_out,
+    Turning, Way, WayKind, all_ways, best_marks, compare_marks, draw_record, misfits, ruled_out,
 };
 use aptum_core::units::Unit;
 use aptum_core::workshop::{Carrier, Finds, Laminate, Margins, MarkSet, Record, RecordId, Roll};

@@ -32,13 +32,7 @@ impl Memory for Notebook {
             return Ok(made.clone());
         }
         let made = make()?;
-        let stage = match made {
-            Made::Formed(_) => "formed",
-            Made::Faced(_) => "faced",
-            Made::Laid(_) => "laid",
-            Made::Planned(_) => "planned",
-        };
-        self.made.lock().unwrap().push(stage);
+        self.made.lock().unwrap().push(made.stage);
         self.kept.lock().unwrap().insert(key, made.clone());
         Ok(made)
     }

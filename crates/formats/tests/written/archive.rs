@@ -131,7 +131,11 @@ fn an_archive_with_one_piece_at_the_top_is_read() {
         file.job.pieces.iter().map(|piece| (piece.id.0.as_str(), piece.copies)).collect();
     assert_eq!(known, [("p1", 4), ("p2", 12), ("p3", 4)]);
     let prepared = aptum_core::prepare(&file.job, &file.workshop).unwrap();
-    assert_eq!(prepared.layout.runs, file.job.sheet.kept.as_ref().unwrap().runs);
+    let places = |runs: &[aptum_core::sheet::SheetRun]| -> Vec<(usize, f64, f64)> {
+        runs.iter().flat_map(|run| &run.placements).map(|at| (at.part, at.x, at.y)).collect()
+    };
+    let kept = file.job.sheet.kept.as_ref().unwrap();
+    assert_eq!(places(&prepared.layout.runs), places(&kept.runs));
     // Written again it has today's shape.
     let again = JobFile::read(&file.to_archive(&NoBlobs).unwrap()).unwrap();
     assert_eq!(again, file);

@@ -210,6 +210,11 @@ fn the_cut_file_of_one_carton() {
     insta::assert_snapshot!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap());
 }
 
+fn long(path: &aptum_core::geometry::BezPath) -> f64 {
+    use aptum_core::geometry::Shape;
+    path.perimeter(1e-6)
+}
+
 #[test]
 fn the_hand_cut_file_shows_lines_by_kind_a_legend_and_no_marks() {
     let (job, prepared) = letter_with_angles();
@@ -220,9 +225,16 @@ fn the_hand_cut_file_shows_lines_by_kind_a_legend_and_no_marks() {
         ink.how == "g" && (ink.path.bounding_box().width() - 10.0).abs() < 0.01
     };
     assert!(!page.iter().any(|ink| angle(&ink)));
-    // Two kinds of line for each copy, a sample of each in the legend, and the scale.
-    let strokes = page.iter().filter(|ink| ink.how == "S").count();
-    assert_eq!(strokes, 2 * prepared.layout.runs[0].placements.len() + 2 + 1);
+    // Two kinds of line, a sample of each in the legend, and the scale.
+    let strokes: Vec<_> = page.iter().filter(|ink| ink.how == "S").collect();
+    assert_eq!(strokes.len(), 2 + 2 + 1);
+    // Every copy has all of its cuts: they lie apart, so none is shared.
+    let copies = prepared.layout.runs[0].placements.len();
+    let part = &prepared.first().flat.parts[0];
+    let cuts = part.strokes.iter().filter(|stroke| stroke.kind == LineKind::Cut);
+    let one: f64 = cuts.map(|stroke| &stroke.path).chain([&part.outline]).map(long).sum();
+    let longest = strokes.iter().map(|ink| long(&ink.path)).fold(0.0, f64::max);
+    assert!((longest - one * f64::from(u32::try_from(copies).unwrap())).abs() < 0.1, "{longest}");
     let kinds: Vec<_> = prepared.first().flat.strokes().iter().map(|line| line.kind).collect();
     assert!(kinds.contains(&LineKind::Crease));
 }

@@ -5,9 +5,9 @@ use std::time::Duration;
 use aptum_core::check::State as Standing;
 use aptum_core::error::Remedy;
 use aptum_core::geometry::path_text;
+use aptum_core::order_change::{OrderChange, order_changes};
 use aptum_core::sheet::{
-    MarkChoice, OrderChange, SheetPlan, Way, WayKind, all_ways, best_marks, compare_marks, misfits,
-    order_changes, ruled_out,
+    MarkChoice, SheetPlan, Way, WayKind, all_ways, best_marks, compare_marks, misfits, ruled_out,
 };
 use aptum_core::units::{measure_area, product};
 use aptum_core::workshop::{MarkSet, RecordId};

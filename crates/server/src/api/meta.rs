@@ -9,11 +9,10 @@ use rocket::serde::json::Json;
 use rocket::{State, get};
 use schemars::JsonSchema;
 use serde::Serialize;
-use serde_json::Value;
 use ts_rs::TS;
 
+use super::Problem;
 use super::starts::Starts;
-use super::{Problem, openapi};
 use crate::desk::Desk;
 
 /// What does not change while the server runs, and a job to start from.
@@ -87,10 +86,4 @@ pub async fn meta(desk: &State<Desk>) -> Result<Json<Meta>, Problem> {
             .collect(),
         starts: Starts::of(&workshop),
     }))
-}
-
-/// The OpenAPI document.
-#[get("/openapi.json")]
-pub fn document() -> Json<Value> {
-    Json(openapi::document())
 }

@@ -40,7 +40,7 @@ pub fn routes() -> Vec<Route> {
         workshop::undo,
         workshop::redo,
         workshop::drawing,
-        meta::document,
+        openapi::served,
         jobs::list,
         jobs::create,
         jobs::import,

@@ -23,6 +23,8 @@ pub struct Starts {
     face: Face,
     /// A layer of flat colour.
     colour: Layer,
+    /// Colours that are offered; any other can be mixed.
+    inks: [&'static str; 6],
     /// How far a backing stands out, mm.
     border: f64,
     /// How a tear strip is cut and tied.
@@ -39,6 +41,7 @@ impl Starts {
             job: starting_job(workshop),
             face: Face { bleed: 1.5, layers: vec![Layer::panel_names("l1")] },
             colour: Layer { id: "l1".into(), name: None, kind: colour },
+            inks: ["#e7dcc0", "#f0d9cf", "#dfe8d6", "#d5e3e6", "#f3e3b3", "#c9b8d1"],
             border: 3.0,
             perforation: Perforation::STANDARD,
             records: Record::starts(),

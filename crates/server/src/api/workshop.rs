@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use aptum_core::Workshop;
+use aptum_core::id::plain;
 use aptum_core::sheet::{RecordDrawing, draw_record};
 use aptum_core::units::Unit;
 use aptum_core::workshop::{Record, RecordId, RecordKind};
@@ -206,19 +207,13 @@ fn change(record: &Record, id: &RecordId) -> RecordChange {
 
 /// The name in lower case with hyphens, and a number where that is taken.
 fn free_id(workshop: &Workshop, record: &Record) -> RecordId {
-    let mut slug: String = record
-        .name()
-        .chars()
-        .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
-        .collect();
-    while slug.contains("--") {
-        slug = slug.replace("--", "-");
-    }
-    let slug = slug.trim_matches('-');
-    let slug = if slug.is_empty() { "record" } else { slug };
+    let slug = match plain(record.name()) {
+        none if none.is_empty() => "record".to_owned(),
+        slug => slug,
+    };
     let numbered = (2..).map(|number| RecordId(format!("{slug}-{number}")));
-    std::iter::once(RecordId(slug.to_owned()))
+    std::iter::once(RecordId(slug.clone()))
         .chain(numbered)
         .find(|id| !workshop.has(record.kind(), id))
-        .unwrap_or_else(|| RecordId(slug.to_owned()))
+        .unwrap_or(RecordId(slug))
 }

@@ -103,15 +103,9 @@ struct DataDirectory {
 }
 
 impl DataDirectory {
-    /// The folder that was named, or `aptum` below `XDG_DATA_HOME` or `~/.local/share`.
+    /// The folder that was named, or `aptum` in the user's data folder.
     fn path(&self) -> PathBuf {
-        self.directory.clone().unwrap_or_else(|| {
-            std::env::var_os("XDG_DATA_HOME")
-                .map(PathBuf::from)
-                .or_else(|| std::env::home_dir().map(|home| home.join(".local/share")))
-                .unwrap_or_default()
-                .join("aptum")
-        })
+        self.directory.clone().unwrap_or_else(|| dirs::data_dir().unwrap_or_default().join("aptum"))
     }
 }
 

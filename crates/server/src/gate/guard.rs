@@ -78,7 +78,7 @@ impl Guard {
     /// # Errors
     /// As [`make_passphrase`](Self::make_passphrase).
     pub fn make_salt() -> Result<String, String> {
-        Ok(hex(&random::<16>()?))
+        Ok(hex::encode(&random::<16>()?))
     }
 
     /// True for what a browser shows that has given the passphrase.
@@ -133,11 +133,7 @@ fn secret(passphrase: &str, salt: &str) -> Option<Secret> {
     Argon2::default().hash_password_into(passphrase.as_bytes(), salt.as_bytes(), &mut both).ok()?;
     let mut hash = [0; 32];
     hash.copy_from_slice(&both[..32]);
-    Some(Secret { hash, token: hex(&both[32..]) })
-}
-
-fn hex(bytes: &[u8]) -> String {
-    bytes.iter().map(|byte| format!("{byte:02x}")).collect()
+    Some(Secret { hash, token: hex::encode(&both[32..]) })
 }
 
 /// Compares in a time that does not tell where two differ.

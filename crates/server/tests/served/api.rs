@@ -412,7 +412,7 @@ fn a_plan_is_what_the_cut_file_cuts() {
     let svg = api.get("/api/jobs/3/cut/1").into_string().unwrap();
     for lines in plan.as_array().unwrap() {
         let group =
-            svg.split("<g ").find(|group| group.starts_with(&format!("id={}", lines["kind"])));
+            svg.split("<g ").find(|group| group.contains(&format!(" id={}", lines["kind"])));
         let paths: String = group
             .unwrap()
             .split(" d=\"")

@@ -1848,6 +1848,10 @@ face: Face,
  */
 colour: Layer, 
 /**
+ * Colours that are offered; any other can be mixed.
+ */
+inks: [string, string, string, string, string, string], 
+/**
  * How far a backing stands out, mm.
  */
 border: number, 

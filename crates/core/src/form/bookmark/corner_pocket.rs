@@ -4,7 +4,8 @@
 //! turn, one caliper behind the square, the second two, and is glued to the first.
 
 use crate::form::design::{Blank, Design, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Panel, Role};
 

@@ -5,7 +5,7 @@ pub mod fold_over;
 pub mod page_clip;
 pub mod plain;
 
-use super::figures::{Bounds, Param};
+use super::param::{Bounds, Param};
 
 /// Across a bookmark.
 pub(super) const WIDTH: Param =

@@ -2,7 +2,8 @@
 
 use super::{HEIGHT, WIDTH};
 use crate::form::design::{Blank, Design, Stand};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::tag::{EDGE, HOLE, Hole, Outline};
 use crate::form::{Panel, Role};

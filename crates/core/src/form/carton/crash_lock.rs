@@ -8,8 +8,9 @@
 
 use super::ends::{DUST, HEIGHT, SLIT, TUCK, TuckEnd, box_of, glue_limit, height_between};
 use crate::form::design::{Blank, Design, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps::{GLUE_PARAM, in_frame};
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::tube::{Box4, End, wrap_steps};
 use crate::form::{Panel, Role};

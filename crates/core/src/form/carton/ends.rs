@@ -7,8 +7,9 @@
 
 use crate::check::Sense;
 use crate::form::design::{Limit, Must, Span, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps;
+use crate::form::param::{Bounds, Param};
 use crate::form::tube::{Box4, End};
 
 /// Inside dimensions of a carton. The outside length holds both sides and the glue flap between; the

@@ -13,8 +13,9 @@ use nalgebra::Vector3;
 
 use crate::LineKind;
 use crate::form::design::{Blank, Design, Edge, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps::{GLUE_PARAM, in_frame};
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::tube::{End, wrap_steps};
 use crate::form::{Panel, Role};

@@ -9,8 +9,9 @@
 
 use crate::check::Sense;
 use crate::form::design::{Blank, Design, Edge, Limit, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps::{self, GLUE_PARAM};
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::tube::{End, Wall, tube};
 use crate::form::{Panel, Role};

@@ -5,8 +5,9 @@
 
 use super::ends::{LENGTH, WIDTH, box_of, glue_limit};
 use crate::form::design::{Blank, Design, Must, Stand, Step};
-use crate::form::figures::{Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps::{self, GLUE_PARAM};
+use crate::form::param::Param;
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::tube::{Box4, End, wrap_steps};
 use crate::form::{Panel, Role};

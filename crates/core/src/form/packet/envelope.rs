@@ -5,8 +5,9 @@
 
 use crate::check::Sense;
 use crate::form::design::{Blank, Design, Limit, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Panel, Role};
 

@@ -6,7 +6,8 @@
 use crate::LineKind;
 use crate::check::Sense;
 use crate::form::design::{Blank, Design, Edge, Limit, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Axis, Panel, Role};
 use crate::geometry::{Point, circle};

@@ -4,8 +4,9 @@
 //! inside the front: its crease is t/sin ψ short of the front's edge, ψ being the turn there.
 
 use crate::form::design::{Blank, Design, Edge, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Axis, Panel, Role};
 

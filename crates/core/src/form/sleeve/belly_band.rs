@@ -3,8 +3,9 @@
 //! Allowances as for a carton's tube: front L + t, sides W + t, back L + 2t, last side W + t/2.
 
 use crate::form::design::{Blank, Design, Stand};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::tube::{Box4, End, wrap_steps};
 

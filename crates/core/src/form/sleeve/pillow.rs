@@ -14,9 +14,10 @@
 use std::f64::consts::FRAC_PI_2;
 
 use crate::form::design::{Blank, Design, Edge, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps::{self, in_frame};
 use crate::form::panel::Joint;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Panel, Role};
 use crate::geometry::Point;

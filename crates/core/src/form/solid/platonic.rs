@@ -6,7 +6,8 @@ use nalgebra::{Point3, Vector3};
 
 use super::{Net, Solid, TAB};
 use crate::form::design::{Design, Stand};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 
 const EDGE: Param =

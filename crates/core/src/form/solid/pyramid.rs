@@ -5,7 +5,8 @@
 use super::prism::{SIDE, SIDES, ring};
 use super::{Net, Solid, TAB};
 use crate::form::design::{Design, Stand};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 
 /// Its entry in the catalogue.

@@ -4,7 +4,8 @@
 //! to the page, and to each other beyond it.
 
 use crate::form::design::{Blank, Design, Must, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Axis, Panel, Role};
 

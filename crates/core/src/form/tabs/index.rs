@@ -4,7 +4,8 @@
 //! (“1/n cut”), so that the first and the last stand flush with the leaf; its shoulders lean in.
 
 use crate::form::design::{Blank, Design, Stand};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Panel, Role};
 

@@ -5,7 +5,8 @@ use kurbo::RoundedRect;
 use crate::LineKind;
 use crate::check::Sense;
 use crate::form::design::{Blank, Limit};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::{Panel, Role};
 use crate::geometry::{Point, Rect, Shape, Vec2, circle};
 

@@ -3,7 +3,8 @@
 
 use super::{EDGE, HOLE, Hole, Outline, RING, SLOT};
 use crate::form::design::{Blank, Design, Stand};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 use crate::form::{Joint, Panel, Role};
 use crate::stroke::Perforation;

@@ -2,7 +2,8 @@
 
 use super::walls::{CORNER, Tray};
 use crate::form::design::{Blank, Design, Stand};
-use crate::form::figures::{Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::Param;
 use crate::form::structure::{Family, Preset, Structure};
 
 /// Its entry in the catalogue.

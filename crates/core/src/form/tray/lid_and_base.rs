@@ -7,8 +7,9 @@
 use super::four_corner::{LENGTH, WIDTH};
 use super::walls::{CORNER, Tray};
 use crate::form::design::{Blank, Design, Must, Rest, Stand, Step};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
 use crate::form::flaps::CLEARANCE_PARAM;
+use crate::form::param::{Bounds, Param};
 use crate::form::structure::{Family, Preset, Structure};
 
 /// Its entry in the catalogue.

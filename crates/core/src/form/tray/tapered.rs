@@ -3,7 +3,8 @@
 //! Measured where the faces' middles meet. A wall leans out by the flare; its slant is H / cos α.
 
 use crate::form::design::{Design, Stand};
-use crate::form::figures::{Bounds, Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::{Bounds, Param};
 use crate::form::solid::prism::{SIDE, SIDES, ring};
 use crate::form::solid::{Net, Solid, TAB};
 use crate::form::structure::{Family, Preset, Structure};

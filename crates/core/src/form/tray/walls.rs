@@ -7,7 +7,8 @@
 
 use crate::check::Sense;
 use crate::form::design::{Edge, Limit, Must, Step};
-use crate::form::figures::{Figures, Param};
+use crate::form::figures::Figures;
+use crate::form::param::Param;
 use crate::form::{Panel, Role, flaps};
 
 /// The width of the corner flaps.

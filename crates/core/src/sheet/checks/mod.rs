@@ -15,9 +15,9 @@ use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::face::{Coverage, LayerKind};
 use crate::geometry::path_text;
-use crate::ground::Ground;
 use crate::job::Job;
 use crate::records::Records;
+use crate::sheet::Ground;
 use crate::units::measure;
 use crate::workshop::Workshop;
 

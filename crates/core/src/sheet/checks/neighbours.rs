@@ -5,9 +5,9 @@ use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
 use crate::form::Axis;
 use crate::geometry::path_text;
-use crate::ground::{OnGround, grain_runs_down};
 use crate::job::JobPiece;
 use crate::sheet::Turning;
+use crate::sheet::{OnGround, grain_runs_down};
 
 /// Card left between pieces holds them while they are cut: 2 to 3 mm (common practice).
 const SPACING: f64 = 2.0;

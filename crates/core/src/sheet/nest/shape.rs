@@ -10,7 +10,7 @@ use kurbo::{Affine, Point, Rect, Vec2};
 use super::NestBlank;
 use crate::geometry::{Outline, Region, polygon};
 use crate::sheet::Placement;
-use crate::sheet::placement::rotation;
+use crate::sheet::rotation;
 
 /// How a blank may be turned while it is laid.
 #[derive(Debug, Clone, PartialEq)]

@@ -7,7 +7,7 @@ mod split;
 mod structure;
 mod turned;
 
-pub(super) use self::owned::{on_sheet, ways_round};
+pub(crate) use self::owned::{on_sheet, ways_round};
 use self::owned::{other_cutters, other_marks, other_sheets, other_stocks};
 use self::size::{shorter, smaller};
 use self::split::splits;
@@ -15,10 +15,10 @@ use self::structure::other_structures;
 use self::turned::turned;
 use crate::error::{Change, Remedy, Setting};
 use crate::form::Form;
-use crate::ground::Ground;
 use crate::job::Job;
 use crate::memory::Forgetful;
 use crate::records::Records;
+use crate::sheet::Ground;
 use crate::units::measure;
 use crate::workshop::Workshop;
 

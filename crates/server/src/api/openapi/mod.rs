@@ -2,11 +2,19 @@
 
 mod routes;
 
+use rocket::get;
+use rocket::serde::json::Json;
 use schemars::generate::{SchemaGenerator, SchemaSettings};
 use serde_json::{Map, Value, json};
 
 use self::routes::{Body, ROUTES, Route};
 use super::Problem;
+
+/// The document, as it is served.
+#[get("/openapi.json")]
+pub fn served() -> Json<Value> {
+    Json(document())
+}
 
 /// The document.
 #[must_use]

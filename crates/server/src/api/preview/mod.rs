@@ -6,11 +6,11 @@ mod sheet;
 
 use aptum_core::blob::Blobs;
 use aptum_core::check::{Stage, State as Standing};
-use aptum_core::face::missing_pictures;
 use aptum_core::geometry::path_text;
 use aptum_core::id::PieceId;
 use aptum_core::job::{FieldChange, JobPiece, with_edits};
 use aptum_core::memory::Key;
+use aptum_core::piece_checks::missing_pictures;
 use aptum_core::units::format_length;
 use aptum_core::{Check, Job, LineKind, Prepared, PreparedPiece};
 use rocket::serde::json::Json;

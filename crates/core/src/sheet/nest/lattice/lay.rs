@@ -6,7 +6,7 @@ use super::{Lattice, count};
 use crate::geometry::Outline;
 use crate::sheet::Windows;
 use crate::sheet::nest::shape::{Pose, Shape};
-use crate::sheet::placement::rotation;
+use crate::sheet::rotation;
 
 /// Starts that are tried across and along.
 const STARTS: usize = 6;

@@ -5,7 +5,7 @@ use kurbo::{Point, Vec2};
 use super::count;
 use crate::sheet::nest::profile::Profile;
 use crate::sheet::nest::shape::Shape;
-use crate::sheet::placement::rotation;
+use crate::sheet::rotation;
 
 /// Offsets that are tried for a row beside a row.
 const OFFSETS: usize = 32;

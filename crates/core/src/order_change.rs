@@ -1,11 +1,10 @@
 //! What other sheets and spacings would make of an order.
 
-use super::SheetPlan;
-use super::ways::{on_sheet, ways_round};
 use crate::check::State;
 use crate::error::{Change, Remedy, Setting};
 use crate::job::Job;
 use crate::prepare::{Prepared, prepare};
+use crate::sheet::{SheetPlan, on_sheet, ways_round};
 use crate::units::measure;
 use crate::workshop::Workshop;
 

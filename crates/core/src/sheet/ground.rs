@@ -3,6 +3,10 @@
 use std::ops::Deref;
 use std::sync::Arc;
 
+use super::{
+    LaidBlank, Machines, Marks, NO_CODE, Piece, SheetPlan, SheetRun, Turning, Windows,
+    angle_that_fits, fits_somewhere, place_marks,
+};
 use crate::error::{Faults, InputError};
 use crate::faced::{FaceInput, Faced};
 use crate::form::Axis;
@@ -11,10 +15,6 @@ use crate::id::{PartId, PieceId};
 use crate::job::{Job, JobPiece};
 use crate::memory::{Key, Memory};
 use crate::records::Records;
-use crate::sheet::{
-    LaidBlank, Marks, NO_CODE, Piece, SheetPlan, SheetRun, Turning, Windows, angle_that_fits,
-    fits_somewhere, place_marks,
-};
 use crate::workshop::{Grain, RecordId};
 
 /// A piece, drawn and printed.
@@ -239,6 +239,27 @@ fn turns(
                 .filter(|blank| !fits_somewhere(blank, windows, &QUARTERS))
                 .find_map(|blank| angle_that_fits(blank, windows));
             slant.map_or(QUARTERS.to_vec(), |angle| vec![angle, angle + 180.0])
+        }
+    }
+}
+
+impl<'a> Records<'a> {
+    /// The machines the sheet goes through.
+    #[must_use]
+    pub fn machines(&self) -> Machines<'a> {
+        Machines {
+            printer: self.printer,
+            cutter: self.cutter,
+            carrier: self.carrier,
+            // All cards go onto the same page, so the widest sides count.
+            sides: self
+                .stocks
+                .iter()
+                .chain(self.backings.iter().flatten())
+                .filter_map(|stock| stock.roll)
+                .map(|roll| roll.side)
+                .fold(0.0, f64::max),
+            to_marks: self.to_marks,
         }
     }
 }
