@@ -118,12 +118,7 @@ function Entry({ entry, isChosen, isOdd, onChoose }: EntryProps) {
       <ul className="structure-presets" aria-label={`Ordinary sizes of ${entry.name}`}>
         {entry.presets.map((preset) => (
           <li key={preset.name}>
-            <Button
-              variant="plain"
-
-              title={preset.text}
-              onClick={() => onChoose(preset.form)}
-            >
+            <Button variant="plain" title={preset.text} onClick={() => onChoose(preset.form)}>
               {preset.name}
             </Button>
           </li>

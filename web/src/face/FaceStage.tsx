@@ -100,25 +100,17 @@ export function FaceStage(props: StageProps) {
         <Rows title="Layers" aside={<small>printed from the top down</small>}>
           <LayerRows {...{ session, piece, unit, picked }} onPick={setPicked} />
           <div className="layer-new">
-            <Button
-              variant="plain"
-
-              onClick={() => starts && add(starts.colour)}
-            >
+            <Button variant="plain" onClick={() => starts && add(starts.colour)}>
               add a colour
             </Button>
-            <Button
-              variant="plain"
-
-              onClick={() => add({ name: null, kind: 'panel-names' })}
-            >
+            <Button variant="plain" onClick={() => add({ name: null, kind: 'panel-names' })}>
               add panel names
             </Button>
           </div>
           <div className="layer-new">
             <Button
-              variant="bare"
-              className="btn btn-outline-primary btn-sm"
+              size="sm"
+              variant="outline-primary"
               disabled={pictures.coming !== null || panel === ''}
               onClick={() => file.current?.click()}
             >

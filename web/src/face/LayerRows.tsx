@@ -44,7 +44,6 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
               </Button>
               <Button
                 variant="plain"
-
                 aria-label={`Print ${title} earlier`}
                 disabled={at === 0}
                 onClick={() => shift(-1)}
@@ -53,7 +52,6 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
               </Button>
               <Button
                 variant="plain"
-
                 aria-label={`Print ${title} later`}
                 disabled={at === layers.length - 1}
                 onClick={() => shift(1)}
@@ -62,7 +60,6 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
               </Button>
               <Button
                 variant="plain"
-
                 aria-label={`Take ${title} off`}
                 onClick={() => {
                   if (isOpen) onPick(null);

@@ -71,23 +71,17 @@ export function PictureFields({ layer, session, piece, unit, path }: Props) {
       {place('x', 'Right of middle', 0)}
       {place('y', 'Below middle', 1)}
       <div className="layer-buttons">
-        <Button
-          variant="plain"
-
-          onClick={() => keep('size', { by: 'panel' })}
-        >
+        <Button variant="plain" onClick={() => keep('size', { by: 'panel' })}>
           whole on the panel
         </Button>
         <Button
           variant="plain"
-
           onClick={() => void session.keep(set(`${path}.x`, 0), set(`${path}.y`, 0))}
         >
           centred
         </Button>
         <Button
           variant="plain"
-
           aria-expanded={isOriginOpen}
           onClick={() => setOriginOpen(!isOriginOpen)}
         >

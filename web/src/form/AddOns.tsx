@@ -125,7 +125,6 @@ function Row(props: RowProps) {
         </Button>
         <Button
           variant="plain"
-
           onClick={onRemove}
           aria-label={`Take ${info?.name ?? 'it'} off ${addOn.panel}`}
         >

@@ -57,20 +57,10 @@ export function JobTicket({ job, onBin, onCopy }: Props) {
             'being worked out …'
           )}
         </span>
-        <Button
-          variant="plain"
-
-          onClick={onCopy}
-          aria-label={`Copy ${job.name}`}
-        >
+        <Button variant="plain" onClick={onCopy} aria-label={`Copy ${job.name}`}>
           copy
         </Button>
-        <Button
-          variant="plain"
-
-          onClick={onBin}
-          aria-label={`Put ${job.name} into the bin`}
-        >
+        <Button variant="plain" onClick={onBin} aria-label={`Put ${job.name} into the bin`}>
           bin
         </Button>
       </footer>

@@ -156,7 +156,7 @@ export function HandTools({ hand, placements, spacing, unit }: Props) {
             unit={unit}
             onKeep={(down) => setGrid({ ...grid, down })}
           />
-          <Button variant="bare" type="submit" className="btn btn-primary btn-sm">
+          <Button type="submit" size="sm">
             Repeat
           </Button>
         </form>

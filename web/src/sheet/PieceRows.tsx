@@ -49,7 +49,6 @@ export function PieceRows({ id, session, preview }: Props) {
                 {piece.laid} laid
                 <Button
                   variant="plain"
-
                   onClick={() => void navigate(`/jobs/${id}/form?piece=${piece.id}`)}
                 >
                   open

@@ -169,7 +169,7 @@ export function SheetBoard(props: Props) {
         {sheet.misfit && (
           <div className="misfit-note" role="status">
             <p>It does not fit anywhere on this sheet.</p>
-            <Button variant="bare" className="btn btn-primary btn-sm" onClick={onWays}>
+            <Button size="sm" onClick={onWays}>
               Ways to fit
             </Button>
           </div>

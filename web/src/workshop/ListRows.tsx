@@ -26,11 +26,7 @@ export function ListRows<T>(props: Props<T>) {
       title={title}
       aside={
         entries.length < most && (
-          <Button
-            variant="plain"
-
-            onClick={() => onChange([...entries, next()])}
-          >
+          <Button variant="plain" onClick={() => onChange([...entries, next()])}>
             add
           </Button>
         )
@@ -44,7 +40,6 @@ export function ListRows<T>(props: Props<T>) {
           {entries.length > 1 && (
             <Button
               variant="plain"
-
               onClick={() => onChange(entries.filter((_, other) => other !== at))}
             >
               remove {nameOf(entry)}
