@@ -28,10 +28,13 @@ interface Props {
 
 export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) {
   const stages = useMeta().data?.stages ?? [];
-  // Stages whose fold is not as it is by itself: open at hand, else closed.
+  // Stages whose fold is not as it is by itself: the first open, the others closed.
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const count = (state: State) => checks.filter((check) => check.state === state).length;
-  const inOrder = [...stages].sort((a, b) => Number(b.stage === stage) - Number(a.stage === stage));
+  const groups = [...stages]
+    .sort((a, b) => Number(b.stage === stage) - Number(a.stage === stage))
+    .map((of) => ({ ...of, own: checks.filter((check) => check.stage === of.stage) }))
+    .filter(({ own }) => own.length > 0);
   const turn = (which: string) => {
     const next = new Set(turned);
     if (!next.delete(which)) next.add(which);
@@ -47,16 +50,15 @@ export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) 
         ))}
       </div>
       <div className="fit-row">
-        {inOrder.map(({ stage: of, name }) => {
-          const own = checks
-            .filter((check) => check.stage === of)
-            .sort((a, b) => ORDER[a.state] - ORDER[b.state]);
-          if (own.length === 0) return null;
+        {groups.map(({ stage: of, name, own }, at) => {
           const fits = own.filter(({ state }) => state === 'fits').length;
-          const fold = `${of} ${of === stage ? 'at hand' : 'away'}`;
-          const isOpen = (of === stage) !== turned.has(fold);
+          // The first is the stage at hand, unless that has no limits.
+          const fold = `${of} ${at === 0 ? 'first' : 'later'}`;
+          const isOpen = (at === 0) !== turned.has(fold);
           // What the user points at stays to be seen.
-          const shown = own.filter(({ id, state }) => isOpen || state !== 'fits' || id === chosen);
+          const shown = own
+            .filter(({ id, state }) => isOpen || state !== 'fits' || id === chosen)
+            .sort((a, b) => ORDER[a.state] - ORDER[b.state]);
           return (
             <section key={of} className="fit-stage" aria-label={`${name}: limits`}>
               <Button

@@ -138,6 +138,7 @@ impl StoreError {
         } else if words.contains("readonly")
             || words.contains("read-only")
             || words.contains("disk is full")
+            || words.contains("disk I/O error")
         {
             Self::ReadOnly(words)
         } else {

@@ -29,8 +29,9 @@ pub use jobs::{Entry, StoredJob};
 pub use rescue::{Rescued, rescue};
 pub use workshop::{RecordChange, WorkshopHead};
 
-/// Changes after which the log is written back into the data file.
+/// The log is written back into the data file after so many changes, or when it is longer than so many bytes.
 const SEALED_AFTER: u32 = 400;
+const LONGEST_LOG: u64 = 16 << 20;
 
 /// The database, shared by all requests.
 pub struct Store {
@@ -61,8 +62,18 @@ impl Store {
         change: impl FnOnce(&mut SqliteConnection) -> Result<T, StoreError>,
     ) -> Result<T, StoreError> {
         let mut writer = self.writer();
-        let done = writer.immediate_transaction(change)?;
-        if self.changes.fetch_add(1, Ordering::Relaxed) + 1 >= SEALED_AFTER {
+        // A full disk ends the transaction by itself. That it can then not be rolled back says nothing: what went
+        // wrong first does.
+        let mut first = None;
+        let done = writer.immediate_transaction(|connection| {
+            change(connection).map_err(|error| {
+                first = Some(error);
+                StoreError::Database(String::new())
+            })
+        });
+        let done = done.map_err(|error| first.unwrap_or(error))?;
+        let log = std::fs::metadata(open::log_file(&self.directory)).map_or(0, |log| log.len());
+        if self.changes.fetch_add(1, Ordering::Relaxed) + 1 >= SEALED_AFTER || log > LONGEST_LOG {
             self.changes.store(0, Ordering::Relaxed);
             // The change is on disk; what cannot be sealed now is at the next one.
             if let Err(error) = seal::seal(&mut writer, &self.directory) {

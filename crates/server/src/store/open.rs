@@ -30,6 +30,11 @@ pub(super) fn data_file(directory: &Path) -> PathBuf {
     directory.join("aptum.sqlite")
 }
 
+/// The log beside it, of changes that are not written back yet.
+pub(super) fn log_file(directory: &Path) -> PathBuf {
+    directory.join("aptum.sqlite-wal")
+}
+
 /// A file as a URI that SQLite opens, with parameters.
 pub(super) fn uri(file: &Path, parameters: &str) -> String {
     let path = file.to_string_lossy();

@@ -12,7 +12,7 @@ use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
 
 use super::StoreError;
-use super::open::{data_file, set_fact, uri};
+use super::open::{data_file, log_file, set_fact, uri};
 use super::schema::facts;
 
 fn seal_file(directory: &Path) -> PathBuf {
@@ -28,7 +28,7 @@ pub(super) fn seal(connection: &mut SqliteConnection, directory: &Path) -> Resul
     // Room that dropped revisions left goes back to the disk, a little at a time.
     connection.batch_execute("PRAGMA incremental_vacuum(2000);")?;
     connection.batch_execute("PRAGMA wal_checkpoint(TRUNCATE);")?;
-    let log = data_file(directory).with_extension("sqlite-wal");
+    let log = log_file(directory);
     if std::fs::metadata(log).is_ok_and(|log| log.len() > 0) {
         // Somebody reads an older state: the log is written back next time.
         return Ok(());
@@ -46,7 +46,7 @@ pub(super) fn seal(connection: &mut SqliteConnection, directory: &Path) -> Resul
 /// Refuses a data file that is older than the log beside it, before SQLite has seen either.
 pub(super) fn refuse_older(directory: &Path) -> Result<(), StoreError> {
     let file = data_file(directory);
-    let log = file.with_extension("sqlite-wal");
+    let log = log_file(directory);
     let has_log = std::fs::metadata(&log).is_ok_and(|log| log.len() > 0);
     let sealed = std::fs::read_to_string(seal_file(directory));
     let Some(sealed) = sealed.ok().and_then(|text| text.trim().parse::<i64>().ok()) else {

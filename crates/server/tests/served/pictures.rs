@@ -5,7 +5,7 @@
 
 use std::io::{BufRead, BufReader, Cursor, Read, Write};
 use std::net::TcpStream;
-use std::process::{Command, Stdio};
+use std::process::{Child, Command, Stdio};
 use std::sync::Barrier;
 
 use aptum::demo;
@@ -203,24 +203,57 @@ fn an_archive_carries_a_picture_to_another_store() {
     assert_eq!(*store.bytes(&BlobId(blob["id"].as_str().unwrap().to_owned())).unwrap(), *bytes);
 }
 
+/// The program with the demo data, and where it listens.
+fn serve(mut program: Command, folder: &TempDir) -> (Child, String) {
+    let demo = program.args(["demo", "--port", "0", "--data"]).arg(folder.path());
+    let mut served = demo.stdout(Stdio::piped()).spawn().unwrap();
+    let line = BufReader::new(served.stdout.take().unwrap()).lines().next().unwrap().unwrap();
+    (served, line.split("http://").nth(1).unwrap().to_owned())
+}
+
+fn upload(host: &str, bytes: &[u8]) -> String {
+    let mut stream = TcpStream::connect(host).unwrap();
+    let length = bytes.len();
+    write!(stream, "POST /api/blobs HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\nContent-Length: {length}\r\n\r\n").unwrap();
+    stream.write_all(bytes).unwrap();
+    let mut answer = String::new();
+    stream.read_to_string(&mut answer).unwrap();
+    answer
+}
+
+/// No file of the program may grow past 4 MiB, as on a disk that is full.
+#[test]
+#[cfg(target_os = "linux")]
+fn a_disk_that_is_full_in_the_middle_of_a_picture_is_told_and_harms_nothing() {
+    let folder = TempDir::new().unwrap();
+    let mut program = Command::new("bash");
+    let bounded = "trap '' XFSZ; ulimit -f 4096; exec \"$0\" \"$@\"";
+    program.args(["-c", bounded, env!("CARGO_BIN_EXE_aptum")]);
+    let (mut served, host) = serve(program, &folder);
+    let mut random = fastrand::Rng::with_seed(4);
+    // Noise does not pack: about 6.7 MB.
+    let noise = RgbImage::from_fn(1500, 1500, |_, _| image::Rgb([0; 3].map(|_: u8| random.u8(..))));
+    let mut large = Cursor::new(Vec::new());
+    DynamicImage::from(noise).write_to(&mut large, ImageFormat::Png).unwrap();
+    let answer = upload(&host, &large.into_inner());
+    assert!(answer.starts_with("HTTP/1.1 507"), "{answer}");
+    assert!(answer.contains("free space on the disk"), "{answer}");
+    let small = picture(44);
+    assert!(upload(&host, &small).starts_with("HTTP/1.1 200"), "what has room is kept");
+    served.kill().unwrap();
+    served.wait().unwrap();
+    assert_eq!(count(&folder, "blobs"), 2, "the demo's and the small one");
+    let store = Store::open(folder.path()).unwrap();
+    assert_eq!(*store.bytes(&blob_id(&small)).unwrap(), *small);
+    assert_eq!(store.jobs().unwrap().len(), 18);
+}
+
 #[test]
 fn a_picture_that_was_acknowledged_survives_a_kill() {
     let folder = TempDir::new().unwrap();
-    let mut served = Command::new(env!("CARGO_BIN_EXE_aptum"))
-        .args(["demo", "--port", "0", "--data"])
-        .arg(folder.path())
-        .stdout(Stdio::piped())
-        .spawn()
-        .unwrap();
-    let line = BufReader::new(served.stdout.take().unwrap()).lines().next().unwrap().unwrap();
-    let host = line.split("http://").nth(1).unwrap().to_owned();
+    let (mut served, host) = serve(Command::new(env!("CARGO_BIN_EXE_aptum")), &folder);
     let bytes = picture(333);
-    let mut stream = TcpStream::connect(&host).unwrap();
-    let length = bytes.len();
-    write!(stream, "POST /api/blobs HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\nContent-Length: {length}\r\n\r\n").unwrap();
-    stream.write_all(&bytes).unwrap();
-    let mut answer = String::new();
-    stream.read_to_string(&mut answer).unwrap();
+    let answer = upload(&host, &bytes);
     assert!(answer.starts_with("HTTP/1.1 200"), "{answer}");
     served.kill().unwrap();
     served.wait().unwrap();

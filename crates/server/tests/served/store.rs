@@ -235,11 +235,14 @@ fn a_move_among_ten_thousand_copies_adds_little_and_is_read_again() {
         size()
     };
     let before = settle();
+    let mut longest = 0;
     for turn in 1..=50_u32 {
         let kept = job.sheet.kept.as_mut().unwrap();
         kept.runs[0].placements[turn as usize * 190].x += 0.1 * f64::from(turn);
         stored = store.save_job(stored.id, stored.version, &job).unwrap();
+        longest = longest.max(size());
     }
+    assert!(longest - before < 24 << 20, "{longest} bytes with the log");
     let grown = settle() - before;
     assert!(grown < 50 * 50_000, "{grown} bytes for fifty moves");
     assert_eq!(store.job(stored.id).unwrap().job, job);
