@@ -137,18 +137,26 @@ impl Browser {
         let path = format!(
             "//*[self::button or self::a][contains(normalize-space(.), \"{words}\") or @aria-label=\"{words}\"]"
         );
-        let wait = self.client.wait().at_most(PATIENCE);
-        let element = match wait.for_element(Locator::XPath(&path)).await {
-            Ok(element) => element,
-            Err(error) => panic!("nothing says “{words}”: {error}\n{}", self.text("body").await),
-        };
-        let target = serde_json::to_value(&element).expect("elements have a JSON form");
-        let into_view = "arguments[0].scrollIntoView({ block: 'center', behavior: 'instant' })";
-        let _ = self.client.execute(into_view, vec![target]).await;
-        element
-            .click()
-            .await
-            .unwrap_or_else(|error| panic!("“{words}” cannot be clicked: {error}"));
+        let start = Instant::now();
+        loop {
+            let wait = self.client.wait().at_most(PATIENCE);
+            let element = match wait.for_element(Locator::XPath(&path)).await {
+                Ok(element) => element,
+                Err(error) => {
+                    panic!("nothing says “{words}”: {error}\n{}", self.text("body").await)
+                }
+            };
+            let target = serde_json::to_value(&element).expect("elements have a JSON form");
+            let into_view = "arguments[0].scrollIntoView({ block: 'center', behavior: 'instant' })";
+            let _ = self.client.execute(into_view, vec![target]).await;
+            match element.click().await {
+                Ok(()) => return,
+                // The page may have drawn it anew between finding and clicking it.
+                Err(error) if error.to_string().contains("stale") && start.elapsed() < PATIENCE => {
+                }
+                Err(error) => panic!("“{words}” cannot be clicked: {error}"),
+            }
+        }
     }
 
     /// The input or list with this label.

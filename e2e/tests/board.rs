@@ -98,10 +98,10 @@ async fn a_name_is_scrubbed_a_default_comes_back_and_the_figure_in_hand_is_shown
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, MAP, "form").await;
     browser.choose("Unit", "mm").await;
-    assert_eq!(browser.value("Tuck flap").await, "15.88");
+    browser.shows("Tuck flap", "15.88").await;
     browser.click("default").await;
     browser.settled().await;
-    assert_eq!(browser.value("Tuck flap").await, "12");
+    browser.shows("Tuck flap", "12").await;
 
     let label = browser.client.find(Locator::XPath("//label[.='Dust flaps']")).await.unwrap();
     let (x, y, ..) = label.rectangle().await.unwrap();

@@ -38,7 +38,7 @@ async fn a_structure_is_found_by_its_use_and_made() {
     browser.read(".spec-card", "Sleeve and tray").await;
     browser.read(".fit-sum", "0 broken").await;
     browser.enter("Length", "8.5in - 6 in").await;
-    assert_eq!(browser.value("Length").await, "63.5");
+    browser.shows("Length", "63.5").await;
     // Two blanks, each with its size.
     browser.read(".spec-card", "Sleeve").await;
     assert_eq!(count(&browser, ".flat clipPath").await, 2);
@@ -54,8 +54,8 @@ async fn another_structure_keeps_the_size_and_undo_brings_the_first_back() {
     browser.click("Reverse-tuck carton").await;
     browser.read(".spec-card", "Reverse-tuck carton").await;
     browser.settled().await;
-    assert_eq!(browser.value("Length").await, "36");
-    assert_eq!(browser.value("Height").await, "52");
+    browser.shows("Length", "36").await;
+    browser.shows("Height", "52").await;
     browser.click("Undo").await;
     browser.read(".spec-card", "Straight-tuck carton").await;
 }
@@ -73,7 +73,7 @@ async fn a_figure_in_conflict_says_with_which_and_the_last_good_drawing_stays() 
     browser.click("Set it to").await;
     browser.settled().await;
     browser.see(".board-wrap:not(.is-stale)").await;
-    assert_eq!(browser.value("Slit lock").await, "11.67");
+    browser.shows("Slit lock", "11.67").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -133,7 +133,7 @@ async fn a_window_is_added_dragged_refused_at_an_edge_and_mended() {
     browser.click("Add").await;
     browser.settled().await;
     browser.read(".add-on", "Front window").await;
-    assert_eq!(browser.value("Right of middle").await, "0");
+    browser.shows("Right of middle", "0").await;
     let cuts = count(&browser, ".flat .line.cut:not(.outline)").await;
 
     let handle = browser.see(".handles rect").await;

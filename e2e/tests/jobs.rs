@@ -61,7 +61,7 @@ async fn the_list_shows_each_job_with_its_flat_its_sheets_and_its_state() {
 async fn the_flat_follows_each_keystroke_and_undo_reaches_back_past_a_power_cut() {
     let (mut app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, TOMATO, "form").await;
-    assert_eq!(browser.value("Length").await, "36");
+    browser.shows("Length", "36").await;
 
     // Without Enter: drawn, not saved. 2 7/16 in = 61.9125 mm, and t = 0.3556 mm on top.
     browser.write("Length", "2 7/16 in").await;
@@ -70,19 +70,19 @@ async fn the_flat_follows_each_keystroke_and_undo_reaches_back_past_a_power_cut(
     browser.press(&key(Key::Enter)).await;
     browser.settled().await;
     browser.enter("Length", "44").await;
-    assert_eq!(browser.value("Length").await, "44");
+    browser.shows("Length", "44").await;
 
     app.kill_and_restart();
     browser.client.refresh().await.unwrap();
     browser.see(".fit-row .limit").await;
-    assert_eq!(browser.value("Length").await, "44");
+    browser.shows("Length", "44").await;
     browser.click("Undo").await;
     browser.read(".dimensions", "62.27").await;
     browser.click("Undo").await;
     browser.read(".dimensions", "36.36").await;
     browser.click("Redo").await;
     browser.read(".dimensions", "62.27").await;
-    assert_eq!(browser.value("Length").await, "61.91");
+    browser.shows("Length", "61.91").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -91,9 +91,9 @@ async fn a_bad_entry_keeps_its_text_says_what_is_wrong_and_changes_nothing() {
     open(&app, &browser, TOMATO, "form").await;
     browser.write("Width", &format!("14 apples{}", char::from(Key::Enter))).await;
     browser.read(".problems", "“apples” is not understood").await;
-    assert_eq!(browser.value("Width").await, "14 apples");
+    browser.shows("Width", "14 apples").await;
     browser.press(&key(Key::Escape)).await;
-    assert_eq!(browser.value("Width").await, "14");
+    browser.shows("Width", "14").await;
 
     // 10 km: the last good drawing stays and is marked as old, and the remedy is one click away.
     browser.write("Height", "10000000").await;
@@ -102,7 +102,7 @@ async fn a_bad_entry_keeps_its_text_says_what_is_wrong_and_changes_nothing() {
     browser.read(".dimensions", "52.36").await;
     browser.press(&key(Key::Escape)).await;
     browser.see(".board-wrap:not(.is-stale)").await;
-    assert_eq!(browser.value("Height").await, "52");
+    browser.shows("Height", "52").await;
 
     browser.write("Glue flap", "0").await;
     browser.click("Set it to 3 mm").await;
@@ -116,22 +116,22 @@ async fn figures_are_measured_three_ways_and_in_any_unit() {
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, MAP, "form").await;
     // Outside 2 × 3/4 × 2 3/4 in, as the maker measured.
-    assert_eq!(browser.value("Length").await, "2");
-    assert_eq!(browser.value("Width").await, "3/4");
+    browser.shows("Length", "2").await;
+    browser.shows("Width", "3/4").await;
     let blank = browser.text(".board-paper .dimensions").await;
     browser.click("inside").await;
     browser.settled().await;
     // 0.28 mm card: three calipers less across, 49.96 mm.
     browser.read(".spec-card", "Outside").await;
-    assert_eq!(browser.value("Length").await, "1.967");
+    browser.shows("Length", "1.967").await;
     assert_eq!(browser.text(".board-paper .dimensions").await, blank, "the same piece");
     browser.choose("Unit", "mm").await;
     browser.see(".board-wrap:not(.is-stale)").await;
-    assert_eq!(browser.value("Length").await, "49.96");
+    browser.shows("Length", "49.96").await;
     // Thicker card makes a larger blank for the same inside.
     browser.choose("Stock", "White board 14 pt").await;
     browser.read(".spec-card", "0.3556 mm").await;
-    assert_eq!(browser.value("Length").await, "49.96");
+    browser.shows("Length", "49.96").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -220,7 +220,7 @@ async fn copies_and_spacing_make_sheets() {
     browser.write("Copies wanted", "20000").await;
     browser.read(".problems", "it must lie between 1 and 10000").await;
     browser.press(&key(Key::Enter)).await;
-    assert_eq!(browser.value("Copies wanted").await, "20000", "the entry stays");
+    browser.shows("Copies wanted", "20000").await;
     browser.click("Set it to 10000").await;
     browser.read(".spec-card h2", "5000 sheets").await;
     browser.enter("Between pieces", "0").await;
@@ -245,9 +245,9 @@ async fn a_second_window_is_told_and_keeps_its_own_as_a_copy() {
     let wait = browser.client.wait().at_most(std::time::Duration::from_secs(10));
     let copy = Locator::Css(".job-name[value='Tomato seed carton (copy)']");
     wait.for_element(copy).await.expect("the copy is opened");
-    assert_eq!(browser.value("Length").await, "50");
+    browser.shows("Length", "50").await;
     open(&app, &browser, TOMATO, "form").await;
-    assert_eq!(browser.value("Length").await, "40", "the other window’s change is there");
+    browser.shows("Length", "40").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -263,7 +263,7 @@ async fn everything_goes_by_keyboard() {
     browser.until(length, |length| *length == 38).await;
     browser.client.refresh().await.unwrap();
     browser.see(".fit-row .limit").await;
-    assert_eq!(browser.value("Length").await, "38");
+    browser.shows("Length", "38").await;
     browser.see(".board-paper").await.click().await.unwrap();
     let keys = format!("{}z", char::from(Key::Control));
     browser.press(&keys).await;
@@ -298,7 +298,7 @@ async fn a_job_goes_out_as_an_archive_and_comes_back() {
     assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 18);
     input.send_keys(&good.to_string_lossy()).await.unwrap();
     browser.read(".spec-card", "Straight-tuck carton").await;
-    assert_eq!(browser.value("Width").await, "3/4");
+    browser.shows("Width", "3/4").await;
     browser.client.find(Locator::Css(".brand-name")).await.unwrap().click().await.unwrap();
     browser.see(".tickets li:nth-child(19)").await;
 }
@@ -315,7 +315,7 @@ async fn the_server_away_is_said_and_nothing_typed_is_lost() {
     .await;
     browser.write("Length", &format!("47{}", char::from(Key::Enter))).await;
     browser.read(".trouble", "Nothing you see is lost").await;
-    assert_eq!(browser.value("Length").await, "47");
+    browser.shows("Length", "47").await;
     browser.read(".saving", "not saved").await;
     app.kill_and_restart();
     browser.run("window.fetch = window.realFetch").await;
@@ -323,7 +323,7 @@ async fn the_server_away_is_said_and_nothing_typed_is_lost() {
     browser.settled().await;
     browser.client.refresh().await.unwrap();
     browser.see(".fit-row .limit").await;
-    assert_eq!(browser.value("Length").await, "47");
+    browser.shows("Length", "47").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

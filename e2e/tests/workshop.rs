@@ -100,7 +100,7 @@ async fn stock_takes_weights_points_and_prices_as_people_write_them() {
     browser.click("Copy").await;
     browser.read(".spec-subtitle", "No job uses it").await;
     browser.enter("Caliper", "12pt").await;
-    assert_eq!(browser.value("Caliper").await, "0.3048");
+    browser.shows("Caliper", "0.3048").await;
     // 80 lb cover, 20 × 26 in, is 216 g/m² in basis weight tables (common practice).
     browser.enter("Grammage", "80 lb cover").await;
     assert!(browser.value("Grammage").await.starts_with("216"));
@@ -109,7 +109,7 @@ async fn stock_takes_weights_points_and_prices_as_people_write_them() {
     browser.read(".spec-card", "not saved").await;
     browser.client.refresh().await.unwrap();
     browser.see(".record-drawing").await;
-    assert_eq!(browser.value("Caliper").await, "0.3048", "what was refused was never kept");
+    browser.shows("Caliper", "0.3048").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -127,7 +127,7 @@ async fn a_second_window_sees_that_a_record_has_changed_and_loses_nothing() {
     browser.enter("Width", "340").await;
     browser.client.refresh().await.unwrap();
     browser.read(".spec-card h2", "Tacky carrier, renewed").await;
-    assert_eq!(browser.value("Width").await, "340");
+    browser.shows("Width", "340").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -153,7 +153,7 @@ async fn what_another_spacing_would_change_is_shown_and_done() {
     browser.read(".order-choices", "between pieces").await;
     browser.click("5 mm between pieces").await;
     browser.settled().await;
-    assert_eq!(browser.value("Between pieces").await, "5");
+    browser.shows("Between pieces", "5").await;
 }
 
 /// How far a dialog has faded in.
@@ -197,12 +197,12 @@ async fn a_change_that_waits_outlives_a_look_elsewhere_and_a_reload() {
     browser.read(".record-list", "not saved").await;
     record(&app, &browser, "stocks/kraft-300").await;
     browser.read(".held", "use this").await;
-    assert_eq!(browser.value("Caliper").await, "0.45");
+    browser.shows("Caliper", "0.45").await;
 
     // Kept as a copy, it leaves the record as it was.
     browser.click("Keep as a copy").await;
     browser.read(".spec-card h2", "(copy)").await;
-    assert_eq!(browser.value("Caliper").await, "0.45");
+    browser.shows("Caliper", "0.45").await;
     record(&app, &browser, "stocks/kraft-300").await;
     assert_eq!(browser.value("Caliper").await, caliper);
     assert!(!browser.text(".record-list").await.contains("not saved"));

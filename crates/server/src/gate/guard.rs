@@ -78,7 +78,7 @@ impl Guard {
     /// # Errors
     /// As [`make_passphrase`](Self::make_passphrase).
     pub fn make_salt() -> Result<String, String> {
-        Ok(hex::encode(&random::<16>()?))
+        Ok(hex::encode(random::<16>()?))
     }
 
     /// True for what a browser shows that has given the passphrase.
