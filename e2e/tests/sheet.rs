@@ -2,6 +2,8 @@
 
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
+use std::time::{Duration, Instant};
+
 use aptum_e2e::{App, Browser};
 use fantoccini::Locator;
 use fantoccini::key::Key;
@@ -129,18 +131,23 @@ async fn copies_are_dragged_nudged_turned_locked_and_taken_off() {
     browser.read(".hand-sum", "1 copy").await;
     browser.press(&format!("{}{}", char::from(Key::Shift), char::from(Key::Right))).await;
     browser.press(&char::from(Key::Down).to_string()).await;
-    browser.settled().await;
-    let nudged = cuts(&browser).await;
-    let steps: Vec<(f64, f64)> = dragged
-        .iter()
-        .zip(&nudged)
-        .map(|(a, b)| (b.0 - a.0, b.1 - a.1))
-        .filter(|step| step.0.abs() + step.1.abs() > 1e-3)
-        .collect();
-    assert!(!steps.is_empty());
-    for (x, y) in steps {
-        assert!((x - 10.0).abs() < 1e-3 && (y - 1.0).abs() < 1e-3, "{x} {y}");
-    }
+    // Both arrive, one after the other.
+    let start = Instant::now();
+    let nudged = loop {
+        let nudged = cuts(&browser).await;
+        let steps: Vec<(f64, f64)> = dragged
+            .iter()
+            .zip(&nudged)
+            .map(|(a, b)| (b.0 - a.0, b.1 - a.1))
+            .filter(|step| step.0.abs() + step.1.abs() > 1e-3)
+            .collect();
+        let is_there = |(x, y): &(f64, f64)| (x - 10.0).abs() < 1e-3 && (y - 1.0).abs() < 1e-3;
+        if !steps.is_empty() && steps.iter().all(is_there) {
+            break nudged;
+        }
+        assert!(start.elapsed() < Duration::from_secs(60), "{steps:?}");
+        tokio::time::sleep(Duration::from_millis(100)).await;
+    };
 
     browser.see(".board-paper").await.click().await.unwrap();
     browser.press("]").await;
