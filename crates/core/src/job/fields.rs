@@ -16,7 +16,7 @@ use crate::error::{Change, Setting};
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum FieldError {
     /// No such field, or no member of that id.
-    #[error("the job has no field “{0}”")]
+    #[error("the job has no field “{0}”: open the job again, it may have changed meanwhile")]
     Unknown(String),
     /// More changes than are made at a time.
     #[error("{0} changes at once: make up to 1000 at a time")]

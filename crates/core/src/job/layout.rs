@@ -47,11 +47,14 @@ pub struct SheetRun {
 pub(crate) fn number_copies(runs: &mut [SheetRun]) {
     let mut last: BTreeMap<usize, u32> = BTreeMap::new();
     for run in &*runs {
+        let mut each: BTreeMap<usize, u32> = BTreeMap::new();
+        for at in &run.placements {
+            *each.entry(at.part).or_default() += 1;
+        }
         for at in run.placements.iter().filter(|at| at.copy > 0) {
             let own = last.entry(at.part).or_default();
-            let on_the_last =
-                at.copy.saturating_add((run.sheets.max(1) - 1).saturating_mul(run.count(at.part)));
-            *own = (*own).max(on_the_last);
+            let further = (run.sheets.max(1) - 1).saturating_mul(each[&at.part]);
+            *own = (*own).max(at.copy.saturating_add(further));
         }
     }
     for run in runs {
