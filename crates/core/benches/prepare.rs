@@ -95,7 +95,7 @@ fn structure_to_lines_and_plates(bencher: Bencher<'_, '_>, structure: &str) {
     let form = Form::new(structure, &[]);
     bencher.bench_local(|| {
         let flat = form.draw(black_box(0.4), Unit::Mm).unwrap();
-        black_box(FoldModel::new(&flat, 0.4))
+        black_box(FoldModel::new(&flat, 0.4).unwrap())
     });
 }
 
@@ -103,7 +103,7 @@ fn structure_to_lines_and_plates(bencher: Bencher<'_, '_>, structure: &str) {
 #[divan::bench(args = structures())]
 fn all_fold_checks(bencher: Bencher<'_, '_>, structure: &str) {
     let flat = Form::new(structure, &[]).draw(0.4, Unit::Mm).unwrap();
-    let model = FoldModel::new(&flat, 0.4);
+    let model = FoldModel::new(&flat, 0.4).unwrap();
     bencher.bench_local(|| black_box(fold_checks(&flat, &model, Unit::Mm)));
 }
 
@@ -123,7 +123,7 @@ fn ten_thousand_tags(bencher: Bencher<'_, '_>, side: f64) {
 #[divan::bench]
 fn refused_add_ons(bencher: Bencher<'_, '_>) {
     let mut form = carton(60.0, 30.0, 90.0);
-    form.add_ons = (0..60)
+    form.chosen_mut().unwrap().add_ons = (0..60)
         .map(|_| aptum_core::form::AddOn {
             kind: aptum_core::form::AddOnKind::WindowRound,
             panel: "Front".to_owned(),

@@ -11,10 +11,10 @@ pub struct Piece {
 }
 
 impl Piece {
-    /// A piece from its closed outline and its printed area, if any; `None` without an outline.
+    /// A piece from its closed contours and its printed area, if any; `None` without an outline.
     #[must_use]
     pub fn new(outline: &BezPath, printed: &Region) -> Option<Self> {
-        Some(Self { outline: Outline::of_path(outline)?, printed: Outline::of_region(printed) })
+        Some(Self { outline: Outline::around(outline)?, printed: Outline::of_region(printed) })
     }
 
     /// The outline as it was drawn.

@@ -92,6 +92,14 @@ impl Faced {
     }
 }
 
+impl Faced {
+    /// True where something of it is printed up to a cut, so that its bleed counts.
+    #[must_use]
+    pub fn reaches_cuts(&self) -> bool {
+        self.arts.iter().any(|art| !art.to_edge.elements().is_empty())
+    }
+}
+
 impl Weighty for Faced {
     fn weight(&self) -> usize {
         let arts: usize = self.arts.iter().map(Art::elements).sum();

@@ -20,31 +20,43 @@ const STEP: f64 = 0.1;
 
 /// The limits of a form that was drawn as `flat` and folds as `model`.
 #[must_use]
-pub fn form_checks(form: &Form, flat: &Flat, model: &FoldModel, unit: Unit) -> Vec<Check> {
-    let mut checks = flat.checks.clone();
-    checks.extend(fold_checks(flat, model, unit));
+pub fn form_checks(
+    form: &Form,
+    flat: &Flat,
+    model: Option<&FoldModel>,
+    caliper: f64,
+    unit: Unit,
+) -> Vec<Check> {
+    let mut checks = limits(flat, model, unit);
     let broken = |check: &&mut Check| check.state == State::Broken;
     if !checks.iter().any(|check| check.state == State::Broken) {
         return checks;
     }
     let before = checks.iter().filter(|check| check.state == State::Broken);
     let before = before.map(|check| check.id.clone()).collect();
-    let mut trial = Trial { form, caliper: model.caliper, unit, before, known: BTreeMap::new() };
+    let mut trial = Trial { form, caliper, unit, before, known: BTreeMap::new() };
     let is_standard = flat
         .figures
         .iter()
         .all(|figure| !figure.own || matches!(figure.kind, FigureKind::Size | FigureKind::Count));
+    let is_plain = form.chosen().is_none_or(|chosen| chosen.add_ons.is_empty());
     for check in checks.iter_mut().filter(broken) {
         let mut remedies = std::mem::take(&mut check.remedies);
         remedies
             .retain(|remedy| remedy.changes.is_empty() || trial.mends(&check.id, &remedy.changes));
         let helps = remedies.iter().any(|remedy| !remedy.changes.is_empty());
-        if is_standard && form.add_ons.is_empty() && !helps {
+        if is_standard && is_plain && !helps {
             remedies.splice(0..0, trial.size(&check.id, &flat.figures));
         }
         check.remedies = remedies;
     }
     checks
+}
+
+/// The limits of a flat and of its folding, with the remedies that these know.
+pub(crate) fn limits(flat: &Flat, model: Option<&FoldModel>, unit: Unit) -> Vec<Check> {
+    let folding = model.map_or_else(Vec::new, |model| fold_checks(flat, model, unit));
+    flat.checks.iter().cloned().chain(folding).collect()
 }
 
 /// Other figures, drawn and folded to see what is broken then.
@@ -79,10 +91,9 @@ impl Trial<'_> {
         let (form, caliper, unit) = (self.form, self.caliper, self.unit);
         let broken = self.known.entry(key).or_insert_with(|| {
             let mut form = form.clone();
-            form.figures.extend(figures);
+            form.chosen_mut()?.figures.extend(figures);
             let flat = form.draw(caliper, unit).ok()?;
-            let mut checks = flat.checks.clone();
-            checks.extend(fold_checks(&flat, &FoldModel::new(&flat, caliper), unit));
+            let checks = limits(&flat, FoldModel::new(&flat, caliper).as_ref(), unit);
             let broken = checks.into_iter().filter(|check| check.state == State::Broken);
             Some(broken.map(|check| check.id).collect())
         });

@@ -18,8 +18,8 @@ use crate::units::Unit;
 pub struct Formed {
     /// It laid flat.
     pub flat: Flat,
-    /// How it folds.
-    pub fold: FoldModel,
+    /// How it folds, where its source says so.
+    pub fold: Option<FoldModel>,
     /// Every limit of the form and its folding.
     pub checks: Vec<Check>,
 }
@@ -54,7 +54,7 @@ impl Formed {
         let FormInput { form, caliper, unit } = *input;
         let flat = form.draw(caliper, unit)?;
         let fold = FoldModel::new(&flat, caliper);
-        let checks = form_checks(form, &flat, &fold, unit);
+        let checks = form_checks(form, &flat, fold.as_ref(), caliper, unit);
         Ok(Self { flat, fold, checks })
     }
 }

@@ -109,11 +109,12 @@ impl Prepared {
         CutPlan::of(&blanks, placements)
     }
 
-    /// The plan of a run of sheets, made anew or remembered, and under which key; `None` where there is no such run.
+    /// The plan of a run of sheets, made anew or remembered; `None` where there is no such run.
     #[must_use]
-    pub fn planned(&self, run: usize, memory: &dyn Memory) -> Option<(Key, Arc<CutPlan>)> {
+    pub fn planned(&self, run: usize, memory: &dyn Memory) -> Option<Arc<CutPlan>> {
         let placements = &self.layout.runs.get(run)?.placements;
-        recalled(memory, "planned", &(self.laid_key, run), || Ok(self.plan(placements))).ok()
+        let made = recalled(memory, "planned", &(self.laid_key, run), || Ok(self.plan(placements)));
+        made.ok().map(|(_, plan)| plan)
     }
 
     /// The kinds of line that it has, in the order of work.

@@ -7,10 +7,10 @@
 
 use std::collections::BTreeMap;
 
-use aptum_core::fold::Pose;
+use aptum_core::LineKind;
+use aptum_core::fold::{FoldModel, Pose};
 use aptum_core::form::Flat;
 use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Vec2, flattened_to};
-use aptum_core::{LineKind, PreparedPiece};
 use serde_json::{Value, json};
 
 /// Vertices nearer than this, mm, are one; a vertex this near to an edge lies on it.
@@ -19,10 +19,9 @@ const SAME: f64 = 1e-4;
 /// How far a flattened curve may lie from the true one, mm.
 const CURVES: f64 = 0.02;
 
-/// The flat of a prepared job.
+/// A flat that folds as `model`.
 #[must_use]
-pub fn flat_fold(name: &str, piece: &PreparedPiece) -> String {
-    let flat = &piece.flat;
+pub fn flat_fold(name: &str, flat: &Flat, model: &FoldModel) -> String {
     let mut net = Network::default();
     let up = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, flat.bounds.y1]);
     let ring = |path: &BezPath| flattened_to(&(up * path.clone()), CURVES).into_iter().next();
@@ -49,7 +48,7 @@ pub fn flat_fold(name: &str, piece: &PreparedPiece) -> String {
             edges.entry([*a.min(b), *a.max(b)]).or_default().push((face, a < b));
         }
     }
-    let folded = Folded::new(piece, up);
+    let folded = Folded::new(flat, model, up);
     let (mut vertices, mut assignment, mut angles) = (Vec::new(), Vec::new(), Vec::new());
     for ([a, b], sides) in &edges {
         let (from, to) = (net.points[*a], net.points[*b]);
@@ -122,20 +121,20 @@ const FLAT: f64 = 1e-4;
 
 /// Closed plates, asked for the angles between them.
 struct Folded<'a> {
-    piece: &'a PreparedPiece,
+    model: &'a FoldModel,
     pose: Pose,
     /// From the file's coordinates to each plate's own.
     to_plates: Vec<Affine>,
 }
 
 impl<'a> Folded<'a> {
-    fn new(piece: &'a PreparedPiece, up: Affine) -> Self {
-        let to_plates = piece.flat.parts.iter().flat_map(|part| {
+    fn new(flat: &Flat, model: &'a FoldModel, up: Affine) -> Self {
+        let to_plates = flat.parts.iter().flat_map(|part| {
             let place = up * Affine::translate(part.at);
             part.panels.iter().map(move |panel| (place * panel.frame).inverse())
         });
-        let pose = Pose::at(&piece.formed.fold, piece.formed.fold.closed());
-        Self { piece, pose, to_plates: to_plates.collect() }
+        let pose = Pose::at(model, model.closed());
+        Self { model, pose, to_plates: to_plates.collect() }
     }
 
     /// The angle at an edge with plate `one` to the left of the way `along` it, degrees: negative where the
@@ -147,7 +146,7 @@ impl<'a> Folded<'a> {
         let (here, there) = (self.pose.normal(one), self.pose.normal(other));
         let turn = way.dot(&here.cross(&there)).atan2(here.dot(&there)).to_degrees();
         // Half a turn is the same either way round in space: the hinge tells which it was.
-        let panels = &self.piece.formed.fold.panels;
+        let panels = &self.model.panels;
         let hung = [(one, other), (other, one)].into_iter().find_map(|(parent, child)| {
             let hang = panels[child].hang?;
             (hang.0 == parent).then_some(panels[child].fold)

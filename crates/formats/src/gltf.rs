@@ -3,8 +3,7 @@
 //! A node and a mesh for each panel, with three materials: printed side, other side, cut edges. glTF
 //! measures in metres and has `y` up; the piece stands as it is used.
 
-use aptum_core::PreparedPiece;
-use aptum_core::fold::{Pose, panel_mesh, stood};
+use aptum_core::fold::{FoldModel, Pose, panel_mesh, stood};
 use base64::Engine;
 use base64::engine::general_purpose::STANDARD;
 use serde_json::{Value, json};
@@ -21,8 +20,7 @@ const METRE: f64 = 0.001;
 
 /// The closed piece, its printed side in `printed` and its other side in `card` (both `#rrggbb`).
 #[must_use]
-pub fn folded_gltf(name: &str, piece: &PreparedPiece, printed: &str, card: &str) -> String {
-    let model = &piece.formed.fold;
+pub fn folded_gltf(name: &str, model: &FoldModel, printed: &str, card: &str) -> String {
     let pose = Pose::at(model, model.closed());
     let mut file = File::default();
     let (mut nodes, mut meshes) = (Vec::new(), Vec::new());

@@ -3,13 +3,11 @@
 
 use std::fmt::Write;
 
-use aptum_core::PreparedPiece;
-use aptum_core::fold::{Pose, panel_mesh, stood};
+use aptum_core::fold::{FoldModel, Pose, panel_mesh, stood};
 
 /// The closed piece.
 #[must_use]
-pub fn folded_obj(piece: &PreparedPiece) -> String {
-    let model = &piece.formed.fold;
+pub fn folded_obj(model: &FoldModel) -> String {
     let pose = Pose::at(model, model.closed());
     let mut text = "# millimetres, y up\n".to_owned();
     let mut before = 1;

@@ -68,8 +68,9 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
         let number = if piece == 0 { String::new() } else { format!("{}-", piece + 1) };
         let mut add = |name: &str, kind| all.push(file(format!("{number}{name}"), 1, kind));
         add("flat.dxf", OutputKind::FlatDxf(piece));
+        let Some(fold) = &drawn.formed.fold else { continue };
         add("flat.fold", OutputKind::FlatFold(piece));
-        if !drawn.formed.fold.is_flat() {
+        if !fold.is_flat() {
             add("folded.gltf", OutputKind::FoldedGltf(piece));
             add("folded.obj", OutputKind::FoldedObj(piece));
         }
@@ -113,17 +114,22 @@ impl Desired<'_> {
             OutputKind::FlatDxf(at) => out.write_all(&flat_dxf(piece(at)?)),
             OutputKind::FlatFold(at) => {
                 let drawn = piece(at)?;
-                out.write_all(flat_fold(&drawn.name, drawn).as_bytes())
+                let fold = drawn.formed.fold.as_ref().ok_or_else(none)?;
+                out.write_all(flat_fold(&drawn.name, &drawn.flat, fold).as_bytes())
             }
             OutputKind::FoldedGltf(at) => {
                 let drawn = piece(at)?;
+                let fold = drawn.formed.fold.as_ref().ok_or_else(none)?;
                 let (own, card) = (&drawn.job_piece, &self.workshop.stocks);
                 let card = card.get(&own.stock).map_or("#ffffff", |stock| &stock.colour);
                 let face = own.face.as_ref();
                 let printed = face.and_then(Face::colour).unwrap_or(card);
-                out.write_all(folded_gltf(&drawn.name, drawn, printed, card).as_bytes())
+                out.write_all(folded_gltf(&drawn.name, fold, printed, card).as_bytes())
             }
-            OutputKind::FoldedObj(at) => out.write_all(folded_obj(piece(at)?).as_bytes()),
+            OutputKind::FoldedObj(at) => {
+                let fold = piece(at)?.formed.fold.as_ref().ok_or_else(none)?;
+                out.write_all(folded_obj(fold).as_bytes())
+            }
         }
     }
 }

@@ -50,7 +50,7 @@ pub fn prepared(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputErr
 
 /// The cut plan of a run of a job's sheets; `None` where there is no such run.
 #[must_use]
-pub fn planned(prepared: &Prepared, run: usize) -> Option<(Key, Arc<CutPlan>)> {
+pub fn planned(prepared: &Prepared, run: usize) -> Option<Arc<CutPlan>> {
     prepared.planned(run, &*SHELF)
 }
 
@@ -87,7 +87,7 @@ mod tests {
     #[test]
     fn a_refused_job_is_refused_again() {
         let (mut job, workshop) = tomato();
-        job.pieces[0].form.figures.insert("length".into(), Some(-1.0));
+        job.pieces[0].form.chosen_mut().unwrap().figures.insert("length".into(), Some(-1.0));
         assert_eq!(prepared(&job, &workshop).unwrap_err(), prepared(&job, &workshop).unwrap_err());
     }
 }

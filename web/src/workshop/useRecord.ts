@@ -3,7 +3,7 @@
  * the user has seen which jobs it reaches.
  */
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
 import type {
@@ -50,6 +50,10 @@ export function useShowState() {
   };
 }
 
+function problemsOf(error: unknown): InputError[] {
+  return error instanceof Failure ? error.problem.errors : [];
+}
+
 interface Opened {
   id: string;
   saved: Entry;
@@ -62,7 +66,7 @@ export function useRecord({ id, saved, state, held, unit }: Opened): RecordSessi
   const show = useShowState();
   const client = useQueryClient();
   const [draft, setDraft] = useState<Entry | null>(null);
-  const [errors, setErrors] = useState<InputError[]>([]);
+  const [refused, setRefused] = useState<InputError[]>([]);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [isSaving, setSaving] = useState(false);
   const key = `${saved.kind}/${id}`;
@@ -71,45 +75,59 @@ export function useRecord({ id, saved, state, held, unit }: Opened): RecordSessi
   const users = state.uses[key] ?? [];
   const drawn = useQuery({
     queryKey: ['record-drawing', record, unit],
-    queryFn: async ({ signal }) => {
-      try {
-        const drawing = await api.drawRecord(record, unit, signal);
-        setErrors([]);
-        return drawing;
-      } catch (error) {
-        if (error instanceof Failure) setErrors(error.problem.errors);
-        throw error;
-      }
-    },
+    queryFn: ({ signal }) => api.drawRecord(record, unit, signal),
     placeholderData: keepPreviousData,
     retry: false,
     gcTime: 5000,
   });
-  const save = async (next: Entry) => {
+  const undrawn = problemsOf(drawn.error);
+  const propose = (next: Entry) => {
+    setRefused([]);
+    setDraft(next);
+  };
+  // Saves go out one after the other; one that a newer one has overtaken has nothing more to say.
+  const saves = useRef({ newest: 0, busy: Promise.resolve(), made: '' });
+  const save = (next: Entry) => {
+    const base = waiting?.base ?? JSON.stringify(saved);
+    const mine = ++saves.current.newest;
+    const isNewest = () => mine === saves.current.newest;
     setSaving(true);
-    try {
-      const current = await api.workshopState();
-      const now = JSON.stringify({ kind: saved.kind, ...current.workshop[saved.kind][id] });
-      if (now !== (waiting?.base ?? JSON.stringify(saved))) {
-        held.hold(key, { record: next, base: now });
-        setTrouble(
-          'Another window has changed this record. It is shown as it is now; your change is still in the fields.',
-        );
-        void client.invalidateQueries({ queryKey: ['workshop-state'] });
-        return;
+    saves.current.busy = saves.current.busy.then(async () => {
+      if (!isNewest()) return;
+      try {
+        await send(next, base, isNewest);
+      } catch (error) {
+        if (!isNewest()) return;
+        const errors = problemsOf(error);
+        setDraft(next);
+        setRefused(errors);
+        if (errors.length === 0) setTrouble(error instanceof Error ? error.message : String(error));
+      } finally {
+        if (isNewest()) setSaving(false);
       }
-      show(await api.changeRecord(current.version, id, next, unit));
-      setDraft(null);
-      held.hold(key, null);
-      setTrouble(null);
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error;
-      setDraft(next);
-      setErrors(error.problem.errors);
-      if (error.problem.errors.length === 0) setTrouble(error.message);
-    } finally {
-      setSaving(false);
+    });
+  };
+  const written = (from: WorkshopState) =>
+    JSON.stringify({ kind: saved.kind, ...from.workshop[saved.kind][id] });
+  const send = async (next: Entry, base: string, isNewest: () => boolean) => {
+    const current = await api.workshopState();
+    const now = written(current);
+    if (now !== base && now !== saves.current.made) {
+      held.hold(key, { record: next, base: now });
+      setTrouble(
+        'Another window has changed this record. It is shown as it is now; your change is still in the fields.',
+      );
+      void client.invalidateQueries({ queryKey: ['workshop-state'] });
+      return;
     }
+    const changed = await api.changeRecord(current.version, id, next, unit);
+    saves.current.made = written(changed);
+    show(changed);
+    if (!isNewest()) return;
+    setDraft(null);
+    setRefused([]);
+    held.hold(key, null);
+    setTrouble(null);
   };
   return {
     record,
@@ -117,24 +135,26 @@ export function useRecord({ id, saved, state, held, unit }: Opened): RecordSessi
     isHeld: JSON.stringify(record) !== JSON.stringify(saved),
     isWaiting: waiting !== undefined,
     isSaving,
-    errors,
+    errors: undrawn.length > 0 ? undrawn : refused,
     trouble,
     drawing: drawn.data ?? null,
-    propose: setDraft,
+    propose,
     keep: (next) => {
       if (users.length === 0) {
-        setDraft(next);
-        void save(next);
+        propose(next);
+        save(next);
         return;
       }
       setDraft(null);
       held.hold(key, { record: next, base: waiting?.base ?? JSON.stringify(saved) });
     },
-    release: () => void save(record),
+    release: () => {
+      save(record);
+    },
     drop: () => {
       setDraft(null);
       held.hold(key, null);
-      setErrors([]);
+      setRefused([]);
       setTrouble(null);
     },
   };

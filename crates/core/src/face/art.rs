@@ -57,6 +57,9 @@ pub struct Art {
     pub bleed: f64,
 }
 
+/// What comes nearer to its panel's edge than this, mm, is printed up to the edge.
+const AT_EDGE: f64 = 0.05;
+
 /// Capital height of a panel's name, mm: legible, and never the main thing.
 const NAME: std::ops::RangeInclusive<f64> = 1.2..=4.0;
 
@@ -131,7 +134,13 @@ impl Face {
                     if seen.is_empty() {
                         continue;
                     }
-                    to_edge = to_edge.union(&seen);
+                    // Well inside its panel it meets no cut.
+                    let inner = Region::inside(&panel.outline).shrunk(AT_EDGE);
+                    if seen.minus(&inner).is_empty() {
+                        art.printed = art.printed.union(&seen);
+                    } else {
+                        to_edge = to_edge.union(&seen);
+                    }
                     art.layers.push(Inked::Picture {
                         layer: layer.id.clone(),
                         blob: placed.blob.clone(),

@@ -41,30 +41,11 @@ impl Face {
         })
     }
 
-    /// Puts a flat colour undermost, in place of the one there is, or takes that off.
-    pub fn set_colour(&mut self, colour: Option<&str>) {
-        let at =
-            self.layers.iter().position(|layer| matches!(layer.kind, LayerKind::Colour { .. }));
-        match (at.map(|at| &mut self.layers[at].kind), colour) {
-            (Some(LayerKind::Colour { colour: own, .. }), Some(colour)) => colour.clone_into(own),
-            (_, Some(colour)) => self.layers.insert(0, Layer::colour("colour", colour)),
-            (_, None) => {
-                self.layers.retain(|layer| !matches!(layer.kind, LayerKind::Colour { .. }));
-            }
-        }
-    }
-
     /// A face of its colours alone.
     #[must_use]
     pub fn colours(&self) -> Self {
         let is_colour = |layer: &&Layer| matches!(layer.kind, LayerKind::Colour { .. });
         Self { bleed: self.bleed, layers: self.layers.iter().filter(is_colour).cloned().collect() }
-    }
-
-    /// True where something of it may reach a cut, so that its bleed counts.
-    #[must_use]
-    pub fn reaches_cuts(&self) -> bool {
-        self.layers.iter().any(|layer| !matches!(layer.kind, LayerKind::PanelNames))
     }
 
     pub(crate) fn validate(&self, unit: Unit, faults: &mut Faults) {

@@ -81,8 +81,8 @@ pub fn fold_checks(flat: &Flat, model: &FoldModel, unit: Unit) -> Vec<Check> {
         checks.push(fine(check, found, &words, "Give it more clearance"));
     }
     checks.push(in_the_way(model, &proof, &place, unit));
-    if flat.folding.ruling > 0.0 {
-        let value = flat.folding.ruling;
+    let ruling = flat.folding.as_ref().map(|folding| folding.ruling);
+    if let Some(value) = ruling.filter(|ruling| *ruling > 0.0) {
         let strips = Measured { value, panels: vec![model.panels[0].name.clone()] };
         let check = length("fold-ruling", "Curve folded as strips", (value, Sense::AtMost, RULING));
         let words = format!("strips lie {} from the curve", measure(value, unit));

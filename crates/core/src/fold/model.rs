@@ -3,7 +3,7 @@
 use kurbo::{Affine, BezPath, Point, Shape};
 use nalgebra::{Isometry3, Matrix3, Rotation3, Translation3, UnitQuaternion, Vector3};
 
-use crate::form::design::{Move, Must, Rest, Stand};
+use crate::form::design::{Move, Must, Rest, Stand, Step};
 use crate::form::{Flat, Role};
 use crate::geometry::{Outline, flattened_to};
 
@@ -87,9 +87,10 @@ impl FoldPanel {
 }
 
 impl FoldModel {
-    /// The plates of a flat in card of the given caliper, mm.
+    /// The plates of a flat in card of the given caliper, mm; none of a flat that says nothing of folding.
     #[must_use]
-    pub fn new(flat: &Flat, caliper: f64) -> Self {
+    pub fn new(flat: &Flat, caliper: f64) -> Option<Self> {
+        let folding = flat.folding.as_ref()?;
         let mut panels: Vec<FoldPanel> = Vec::new();
         let mut laid = Vec::new();
         for (number, part) in flat.parts.iter().enumerate() {
@@ -143,19 +144,19 @@ impl FoldModel {
             panels,
             laid,
             caliper,
-            stand: flat.folding.stand,
-            musts: flat.folding.musts.clone(),
+            stand: folding.stand,
+            musts: folding.musts.clone(),
         };
-        model.plan(flat);
-        model
+        model.plan(&folding.steps);
+        Some(model)
     }
 
     /// Works out where everything stands after each step.
-    fn plan(&mut self, flat: &Flat) {
+    fn plan(&mut self, steps: &[Step]) {
         let mut angles = vec![0.0; self.panels.len()];
         let mut roots = self.laid.clone();
         let mut moved = vec![false; self.panels.len()];
-        for step in &flat.folding.steps {
+        for step in steps {
             for change in &step.moves {
                 match change {
                     Move::Lift(blank, by) => {

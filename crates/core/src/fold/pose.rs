@@ -104,7 +104,7 @@ mod tests {
 
     fn model(id: &str) -> FoldModel {
         let flat = Form::new(id, &[]).draw(0.4, Lengths::Mm).unwrap();
-        FoldModel::new(&flat, 0.4)
+        FoldModel::new(&flat, 0.4).unwrap()
     }
 
     #[test]

@@ -12,7 +12,7 @@ use super::panel::Joined;
 use super::{Axis, Dimension, Figure, PlacedPanel};
 use crate::LineKind;
 use crate::check::Check;
-use crate::geometry::Region;
+use crate::geometry::{Region, contours};
 use crate::id::PartId;
 use crate::stroke::{Stroke, StrokeSource};
 use crate::workshop::RecordId;
@@ -57,7 +57,7 @@ pub struct Part {
     pub edge: LineKind,
     /// True where its card lies on a liner.
     pub on_liner: bool,
-    /// The blank: one closed cut.
+    /// The blank: closed cuts, one around each of the parts that lie and stay together; none inside another.
     pub outline: BezPath,
     /// Creases, slits, holes and everything else inside the blank.
     pub strokes: Vec<Stroke>,
@@ -147,7 +147,7 @@ impl Part {
     #[must_use]
     pub fn area(&self) -> f64 {
         let holes: f64 = self.openings().map(|path| path.area().abs()).sum();
-        self.outline.area().abs() - holes
+        contours(&self.outline).iter().map(|contour| contour.area().abs()).sum::<f64>() - holes
     }
 
     /// What is cut out: closed cuts inside the blank.
@@ -168,6 +168,8 @@ impl Part {
 /// How a flat becomes a piece.
 #[derive(Debug, Clone)]
 pub struct Folding {
+    /// The way its main folds run, which should be the grain's.
+    pub main: Axis,
     /// The steps, in order.
     pub steps: Vec<Step>,
     /// What must hold in the end.
@@ -178,7 +180,8 @@ pub struct Folding {
     pub ruling: f64,
 }
 
-/// A structure laid flat.
+/// A form laid flat. Its blanks and their bounds are there whatever it is drawn from, the rest where its source
+/// has it.
 #[derive(Debug, Clone)]
 pub struct Flat {
     /// Its blanks.
@@ -193,10 +196,8 @@ pub struct Flat {
     pub sizes: Sizes,
     /// What it holds, mm³.
     pub volume: Option<f64>,
-    /// The way its main folds run, which should be the grain's.
-    pub folds: Axis,
     /// How it folds.
-    pub folding: Folding,
+    pub folding: Option<Folding>,
     /// Numbers at mating edges: where, in the drawing of the whole, and the number.
     pub mates: Vec<(kurbo::Point, usize)>,
     /// Limits met in the form itself.
@@ -204,6 +205,22 @@ pub struct Flat {
 }
 
 impl Flat {
+    /// Blanks set side by side, with nothing else.
+    #[must_use]
+    pub fn of(mut parts: Vec<Part>) -> Self {
+        Self {
+            bounds: arrange(&mut parts),
+            parts,
+            dimensions: Vec::new(),
+            figures: Vec::new(),
+            sizes: Sizes::default(),
+            volume: None,
+            folding: None,
+            mates: Vec::new(),
+            checks: Vec::new(),
+        }
+    }
+
     /// Cuts round the blanks, in the drawing of the whole.
     #[must_use]
     pub fn outline(&self) -> BezPath {
@@ -237,6 +254,12 @@ impl Flat {
         self.panels().find(|(panel, _)| panel.name == name).map(|(_, outline)| outline)
     }
 
+    /// The way its main folds run; both where nothing is folded.
+    #[must_use]
+    pub fn main_folds(&self) -> Axis {
+        self.folding.as_ref().map_or(Axis::Both, |folding| folding.main)
+    }
+
     /// Card in one piece, all blanks, mm².
     #[must_use]
     pub fn area(&self) -> f64 {
@@ -248,7 +271,7 @@ impl Flat {
 const BETWEEN: f64 = 12.0;
 
 /// Sets the blanks side by side, in rows about as wide as all are high.
-pub(super) fn arrange(parts: &mut [Part]) -> Rect {
+fn arrange(parts: &mut [Part]) -> Rect {
     let area: f64 = parts.iter().map(|part| part.bounds.area() * 1.4).sum();
     let widest = parts.iter().map(|part| part.bounds.width()).fold(0.0, f64::max);
     let width = (area * 1.6).sqrt().max(widest);
@@ -284,6 +307,37 @@ mod tests {
                 }
             }
         }
+    }
+
+    #[test]
+    fn a_blank_of_several_contours_is_one_thing_that_is_laid_and_nothing_folds() {
+        let square = |x: f64, side: f64| {
+            crate::geometry::polygon(&[
+                Point::new(x, 0.0),
+                Point::new(x + side, 0.0),
+                Point::new(x + side, side),
+                Point::new(x, side),
+            ])
+        };
+        // The second runs the other way round.
+        let mut both = square(0.0, 10.0);
+        both.extend(square(30.0, 20.0).reverse_subpaths());
+        let part = Part::plain("Two letters", both);
+        assert!((part.area() - 500.0).abs() < 1e-9);
+        assert!((part.region().area() - 500.0).abs() < 1e-9);
+        let laid = crate::blank::Piece::new(&part.outline, &Region::empty()).unwrap();
+        let hull = Region::inside(&crate::geometry::polygon(laid.outline().points()));
+        assert!(
+            (hull.area() - 850.0).abs() < 1e-9,
+            "nothing else may lie between: {}",
+            hull.area()
+        );
+
+        let flat = Flat::of(vec![part]);
+        assert_eq!((flat.bounds.width(), flat.bounds.height()), (50.0, 20.0));
+        assert!(crate::fold::FoldModel::new(&flat, 0.3).is_none());
+        assert_eq!(flat.main_folds(), Axis::Both);
+        assert!(crate::form_checks::limits(&flat, None, Unit::Mm).is_empty());
     }
 
     #[test]

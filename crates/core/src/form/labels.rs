@@ -49,11 +49,11 @@ mod tests {
     use crate::units::Unit;
 
     fn tabs(labels: &[&str]) -> Form {
-        let labels = labels.iter().map(|text| (*text).to_owned()).collect();
-        Form {
-            labels,
-            ..Form::new("index-tabs", &[("count", 4.0), ("width", 120.0), ("height", 80.0)])
-        }
+        let sizes = [("count", 4.0), ("width", 120.0), ("height", 80.0)];
+        let mut form = Form::new("index-tabs", &sizes);
+        let words = labels.iter().map(|text| (*text).to_owned());
+        form.chosen_mut().unwrap().labels = words.collect();
+        form
     }
 
     #[test]

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use super::figures::Figures;
 use super::flaps;
 use super::param::{Bounds, Kind, Param, tidy};
-use super::{Basis, Figure, FigureKind, Form, Sizes, Structure};
+use super::{Basis, ChosenStructure, Figure, FigureKind, Sizes, Structure};
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
@@ -22,7 +22,7 @@ const THICKEST_WALL: f64 = 0.25;
 /// Every figure of a structure, checked in order.
 pub(super) fn resolve(
     structure: &Structure,
-    form: &Form,
+    chosen: &ChosenStructure,
     t: f64,
     unit: Unit,
 ) -> Result<Resolved, Vec<InputError>> {
@@ -32,14 +32,14 @@ pub(super) fn resolve(
         return Err(faults.or(()).err().unwrap_or_default());
     }
     let mut figures = Figures { t, values: BTreeMap::new() };
-    let c = clearance(structure, form, &figures);
+    let c = clearance(structure, chosen, &figures);
     let mut shown = Vec::new();
     let mut sizes = Sizes::default();
     for param in structure.params {
         let bounds = (param.bounds)(&figures);
-        let more = param.added(form.basis, &figures, c);
+        let more = param.added(chosen.basis, &figures, c);
         let standard = (param.standard)(&figures).clamp(bounds.least, bounds.most) + more;
-        let set = form.figures.get(param.key).copied().flatten();
+        let set = chosen.figures.get(param.key).copied().flatten();
         let value = set.unwrap_or(standard);
         let range = [bounds.least + more, bounds.most + more];
         let field = format!("form.{}", param.key);
@@ -90,17 +90,17 @@ pub(super) fn resolve(
         });
     }
     if faults.is_empty() && structure.has_basis() {
-        too_thick(structure, form, (&figures, c), unit, &mut faults);
+        too_thick(structure, chosen, (&figures, c), unit, &mut faults);
     }
     faults.or(Resolved { figures, shown, sizes })
 }
 
 /// The clearance that the outside dimensions count with. It comes after the sizes, and where they count with
 /// it its bounds do not depend on them.
-pub(super) fn clearance(structure: &Structure, form: &Form, figures: &Figures) -> f64 {
+pub(super) fn clearance(structure: &Structure, chosen: &ChosenStructure, figures: &Figures) -> f64 {
     structure.param(flaps::CLEARANCE_PARAM.key).map_or(0.0, |param| {
         let bounds = (param.bounds)(figures);
-        let set = form.figures.get(param.key).copied().flatten();
+        let set = chosen.figures.get(param.key).copied().flatten();
         let value = set.unwrap_or_else(|| (param.standard)(figures));
         value.max(bounds.least).min(bounds.most)
     })
@@ -144,7 +144,7 @@ fn outside(
 
 fn too_thick(
     structure: &Structure,
-    form: &Form,
+    chosen: &ChosenStructure,
     (figures, c): (&Figures, f64),
     unit: Unit,
     faults: &mut Faults,
@@ -157,7 +157,7 @@ fn too_thick(
     let room = figures[thinnest.key];
     if t > room * THICKEST_WALL {
         let field = format!("form.{}", thinnest.key);
-        let least = t / THICKEST_WALL + thinnest.added(form.basis, figures, c);
+        let least = t / THICKEST_WALL + thinnest.added(chosen.basis, figures, c);
         faults.add(InputError::new(
             &field,
             format!(

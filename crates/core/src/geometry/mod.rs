@@ -10,7 +10,9 @@ pub use distance::gap;
 pub use kurbo::{Affine, BezPath, PathEl, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
 pub use outline_id::OutlineId;
-pub use path::{arc, circle, flattened, flattened_to, heart, path_text, polygon, rounded};
+pub use path::{
+    arc, circle, contours, flattened, flattened_to, heart, path_text, polygon, rounded,
+};
 pub use region::Region;
 
 /// How far a flattened curve may lie from the true one, in mm.

@@ -1,5 +1,6 @@
 //! A flattened closed outline with its bounds, quick to test for overlap.
 
+use geo::{ConvexHull, MultiPoint};
 use kurbo::{Affine, BezPath, Point, Rect};
 
 use super::Region;
@@ -32,6 +33,22 @@ impl Outline {
     #[must_use]
     pub fn of_region(region: &Region) -> Vec<Self> {
         region.outer_rings().into_iter().filter_map(Self::new).collect()
+    }
+
+    /// The ring that lies around all of a path's closed subpaths: the subpath itself where there is one, the convex
+    /// hull where there are several, so that nothing comes to lie between them.
+    #[must_use]
+    pub fn around(path: &BezPath) -> Option<Self> {
+        let mut rings = super::flattened(path);
+        if rings.len() < 2 {
+            return Self::new(rings.pop()?);
+        }
+        let points: MultiPoint =
+            rings.iter().flatten().map(|point| (point.x, point.y)).collect::<Vec<_>>().into();
+        let hull = points.convex_hull();
+        // The hull's last corner repeats its first.
+        let corners = hull.exterior().points().skip(1);
+        Self::new(corners.map(|corner| Point::new(corner.x(), corner.y())).collect())
     }
 
     /// A path's first closed subpath.

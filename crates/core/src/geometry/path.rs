@@ -83,6 +83,21 @@ pub fn arc(from: Point, to: Point, rise: f64) -> Vec<[Point; 3]> {
     cubics
 }
 
+/// Each subpath by itself.
+#[must_use]
+pub fn contours(path: &BezPath) -> Vec<BezPath> {
+    let mut all: Vec<BezPath> = Vec::new();
+    for element in path.elements() {
+        if matches!(element, PathEl::MoveTo(_)) {
+            all.push(BezPath::new());
+        }
+        if let Some(contour) = all.last_mut() {
+            contour.push(*element);
+        }
+    }
+    all
+}
+
 /// Each subpath as a ring of corners, curves flattened to within [`FLATTENING`](super::FLATTENING),
 /// the last corner not repeating the first. Corners nearer than a nanometre to the one before,
 /// which flattening leaves at the ends of curves, are dropped.

@@ -22,7 +22,9 @@ pub enum FieldError {
     #[error("{0} changes at once: make up to 1000 at a time")]
     TooMany(usize),
     /// A value that the field cannot hold.
-    #[error("“{field}” cannot be set so: {why}")]
+    #[error(
+        "“{field}” cannot be set so: {why}. Give it a value of its kind, as the job that is open has it"
+    )]
     Unfit {
         /// The field.
         field: String,
@@ -233,9 +235,10 @@ mod tests {
             Change::new("pieces.p1.form.width", Setting::Standard),
         ];
         let changed = with_changes(&job(), &changes).unwrap();
-        assert_eq!(changed.pieces[1].form.figures["width"], Some(55.5));
+        let width = |at: usize| changed.pieces[at].form.chosen().unwrap().figures["width"];
+        assert_eq!(width(1), Some(55.5));
         assert_eq!((changed.pieces[0].copies, changed.pieces[1].copies), (1, 12));
-        assert_eq!(changed.pieces[0].form.figures["width"], None);
+        assert_eq!(width(0), None);
         assert_eq!(changed.sheet.turning, crate::sheet::Turning::Free);
     }
 

@@ -122,7 +122,7 @@ impl Ground {
         let mut ground = Self { pieces: Vec::new(), marks, windows, cards: Vec::new() };
         for (drawn, stock) in drawn.into_iter().zip(&records.stocks) {
             let (flat, blanks) = (&drawn.faced.flat, &drawn.faced.blanks);
-            let turns = turns(plan, stock.grain, flat.folds, blanks, &ground.windows);
+            let turns = turns(plan, stock.grain, flat.main_folds(), blanks, &ground.windows);
             let first = ground.cards.len();
             let own = &drawn.job_piece.stock;
             let cards = flat.parts.iter().map(|part| part.stock.as_ref().unwrap_or(own).clone());

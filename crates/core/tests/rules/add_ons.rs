@@ -12,7 +12,9 @@ const CARD: f64 = 0.4;
 
 fn carton(add_ons: Vec<AddOn>) -> Form {
     let figures = [("length", 90.0), ("width", 60.0), ("height", 140.0)];
-    Form { add_ons, ..Form::new("straight-tuck", &figures) }
+    let mut form = Form::new("straight-tuck", &figures);
+    form.chosen_mut().unwrap().add_ons = add_ons;
+    form
 }
 
 fn add_on(kind: AddOnKind, panel: &str) -> AddOn {
@@ -83,8 +85,8 @@ fn it_stays_with_its_panel_when_sizes_change() {
     let window = AddOn { across: 12.0, along: -30.0, ..add_on(AddOnKind::WindowRound, "Front") };
     for (length, height) in [(90.0, 140.0), (70.0, 120.0), (140.0, 200.0)] {
         let mut form = carton(vec![window.clone()]);
-        form.figures.insert("length".to_owned(), Some(length));
-        form.figures.insert("height".to_owned(), Some(height));
+        form.chosen_mut().unwrap().figures.insert("length".to_owned(), Some(length));
+        form.chosen_mut().unwrap().figures.insert("height".to_owned(), Some(height));
         let flat = form.draw(CARD, Unit::Mm).unwrap();
         let middle = front(&flat).center();
         let hole = cuts_on(&flat, front(&flat))[0].bounding_box();

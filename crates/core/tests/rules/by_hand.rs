@@ -219,7 +219,7 @@ fn a_kept_layout_stays_with_its_pieces() {
     assert_eq!(says(&job), (2, State::Fits, "made for these pieces".into()));
 
     let mut longer = job.clone();
-    longer.pieces[0].form.figures.insert("height".into(), Some(66.0));
+    longer.pieces[0].form.chosen_mut().unwrap().figures.insert("height".into(), Some(66.0));
     assert!(says(&longer).2.contains("another outline"), "{}", says(&longer).2);
 
     let mut more = job.clone();

@@ -35,7 +35,7 @@ fn forms(structure: &'static Structure) -> impl Strategy<Value = (Form, f64)> {
             };
             let value = low + (high - low) * share;
             let value = if param.kind == Kind::Count { value.round() } else { value };
-            form.figures.insert(param.key.to_owned(), Some(value));
+            form.chosen_mut().unwrap().figures.insert(param.key.to_owned(), Some(value));
         }
         (form, caliper)
     })
@@ -157,10 +157,10 @@ fn every_structure_folds_shut_at_any_size_with_its_default_flaps() {
                     // From three quarters of the usual size to twice it.
                     (figure.standard * (0.75 + 1.25 * share)).clamp(low, high)
                 };
-                form.figures.insert(param.key.to_owned(), Some(value));
+                form.chosen_mut().unwrap().figures.insert(param.key.to_owned(), Some(value));
             }
             let flat = form.draw(caliper, Unit::Mm).unwrap();
-            let proof = prove(&FoldModel::new(&flat, caliper));
+            let proof = prove(&FoldModel::new(&flat, caliper).unwrap());
             let worst = |found: &Option<aptum_core::fold::Measured>| {
                 found.as_ref().map_or(0.0, |m| m.value)
             };
@@ -202,11 +202,11 @@ fn a_default_breaks_no_limit_or_the_size_that_rules_it_out_is_named() {
                 let [low, high] = figure.range;
                 // As many small ones as large ones.
                 let value = low * (high.min(400f64.max(low)) / low).powf(*share);
-                form.figures.insert((*key).to_owned(), Some(value));
+                form.chosen_mut().unwrap().figures.insert((*key).to_owned(), Some(value));
             }
             let limits = |form: &Form| {
                 let flat = form.draw(caliper, Unit::Mm).unwrap();
-                form_checks(form, &flat, &FoldModel::new(&flat, caliper), Unit::Mm)
+                form_checks(form, &flat, FoldModel::new(&flat, caliper).as_ref(), caliper, Unit::Mm)
             };
             let broken: Vec<_> =
                 limits(&form).into_iter().filter(|check| check.state == State::Broken).collect();
@@ -222,7 +222,7 @@ fn a_default_breaks_no_limit_or_the_size_that_rules_it_out_is_named() {
                     for change in &remedy.changes {
                         let Setting::Number(value) = change.value else { panic!("{change:?}") };
                         let key = change.field.strip_prefix("form.").unwrap();
-                        other.figures.insert(key.to_owned(), Some(value));
+                        other.chosen_mut().unwrap().figures.insert(key.to_owned(), Some(value));
                     }
                     let then = limits(&other);
                     let then = then.iter().find(|other| other.id == check.id);
@@ -253,7 +253,7 @@ fn a_low_carton_starts_with_a_tuck_that_it_has_room_for() {
 #[test]
 fn fold_checks_pass_or_say_why_not() {
     each(12, |_, _, caliper, flat| {
-        let model = FoldModel::new(&flat, caliper);
+        let model = FoldModel::new(&flat, caliper).unwrap();
         for check in aptum_core::fold::fold_checks(&flat, &model, Unit::Mm) {
             if check.state != aptum_core::State::Fits {
                 prop_assert!(!check.verdict.is_empty() && !check.remedies.is_empty(), "{check:?}");
@@ -299,7 +299,7 @@ fn no_figures_make_it_panic() {
             for structure in CATALOGUE {
                 let mut form = Form::new(structure.id, &[]);
                 for (param, value) in structure.params.iter().zip(&values) {
-                    form.figures.insert(param.key.to_owned(), Some(*value));
+                    form.chosen_mut().unwrap().figures.insert(param.key.to_owned(), Some(*value));
                 }
                 let _ = form.draw(caliper, Unit::In);
             }

@@ -64,7 +64,7 @@ fn every_way_fits_when_it_is_carried_out() {
     let smaller = found.iter().find(|way| way.remedy.text.contains("of this shape")).unwrap();
     let mut larger = smaller.job.clone();
     for key in ["length", "width", "height"] {
-        let figure = larger.pieces[0].form.figures.get_mut(key).unwrap();
+        let figure = larger.pieces[0].form.chosen_mut().unwrap().figures.get_mut(key).unwrap();
         *figure = figure.map(|value| value * 1.01);
     }
     assert_eq!(prepare(&larger, &workshop).unwrap().layout.laid, 0);
@@ -398,7 +398,7 @@ proptest! {
             if way.kind == WayKind::Smaller && is_whole {
                 let mut larger = changed;
                 for key in ["length", "width", "height"] {
-                    let side = larger.pieces[0].form.figures.get_mut(key).unwrap();
+                    let side = larger.pieces[0].form.chosen_mut().unwrap().figures.get_mut(key).unwrap();
                     *side = side.map(|side| side * 1.01 + 0.2);
                 }
                 let larger = prepare(&larger, &workshop);

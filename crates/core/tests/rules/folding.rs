@@ -25,7 +25,7 @@ fn platonic_solids_close_at_their_dihedral_angles() {
         ("dodecahedron", 116.565_051),
         ("icosahedron", 138.189_685),
     ] {
-        let model = FoldModel::new(&flat(id, &[]), CARD);
+        let model = FoldModel::new(&flat(id, &[]), CARD).unwrap();
         let faces = model.panels.iter().filter(|panel| panel.hang.is_some());
         for panel in faces {
             assert!(
@@ -41,22 +41,22 @@ fn platonic_solids_close_at_their_dihedral_angles() {
 #[test]
 fn a_planted_fault_is_found_and_its_panels_are_named() {
     let whole = carton();
-    let sound = prove(&FoldModel::new(&whole, CARD));
+    let sound = prove(&FoldModel::new(&whole, CARD).unwrap());
     assert!(sound.closed.is_none() && sound.on_the_way.is_none());
 
     // A room asked for that is not there.
     let mut wrong = whole.clone();
-    for must in &mut wrong.folding.musts {
+    for must in &mut wrong.folding.as_mut().unwrap().musts {
         if let Must::Room("length", _, want) = must {
             *want += 0.3;
         }
     }
-    let found = prove(&FoldModel::new(&wrong, CARD)).sizes.unwrap();
+    let found = prove(&FoldModel::new(&wrong, CARD).unwrap()).sizes.unwrap();
     assert!((found.value - 0.3).abs() < 1e-9);
     assert_eq!(found.panels, ["Glue flap", "Right side"]);
 
     // A fold that stops short of a right angle by one degree: the joint gapes.
-    let mut model = FoldModel::new(&whole, CARD);
+    let mut model = FoldModel::new(&whole, CARD).unwrap();
     let back = model.index("Left side").unwrap();
     for step in &mut model.steps {
         step.angles[back] = step.angles[back].min(89.0);
@@ -65,7 +65,7 @@ fn a_planted_fault_is_found_and_its_panels_are_named() {
     assert!(proof.planes.1.unwrap().value > 0.1);
 
     // A top pressed in past its closed angle goes through the flaps beneath.
-    let mut model = FoldModel::new(&whole, CARD);
+    let mut model = FoldModel::new(&whole, CARD).unwrap();
     let top = model.index("Top").unwrap();
     model.steps.last_mut().unwrap().angles[top] = 130.0;
     let (found, step) = prove(&model).on_the_way.unwrap();
@@ -73,7 +73,7 @@ fn a_planted_fault_is_found_and_its_panels_are_named() {
     assert_eq!(step, "Close the top");
 
     // A side pressed half into the carton stands in the way of its neighbours when closed.
-    let mut model = FoldModel::new(&whole, CARD);
+    let mut model = FoldModel::new(&whole, CARD).unwrap();
     let dust = model.index("Base right dust flap").unwrap();
     model.steps.last_mut().unwrap().angles[dust] = 60.0;
     let closed = prove(&model).closed.unwrap();
@@ -84,12 +84,13 @@ fn a_planted_fault_is_found_and_its_panels_are_named() {
 fn a_flap_in_the_way_blocks_in_the_step_in_which_it_does() {
     // Closing the top before the dust flaps are in: they stand up through it.
     let mut whole = carton();
-    let close = whole.folding.steps.len() - 1;
-    let top: Vec<_> = whole.folding.steps.drain(close - 2..).collect();
-    let dust = whole.folding.steps.pop().unwrap();
-    whole.folding.steps.extend(top);
-    whole.folding.steps.push(dust);
-    let (found, step) = prove(&FoldModel::new(&whole, CARD)).on_the_way.unwrap();
+    let steps = &mut whole.folding.as_mut().unwrap().steps;
+    let close = steps.len() - 1;
+    let top: Vec<_> = steps.drain(close - 2..).collect();
+    let dust = steps.pop().unwrap();
+    steps.extend(top);
+    steps.push(dust);
+    let (found, step) = prove(&FoldModel::new(&whole, CARD).unwrap()).on_the_way.unwrap();
     assert!(found.panels.iter().any(|name| name.contains("dust")), "{found:?}");
     assert!(step.contains("top"), "{step}");
 }
@@ -97,14 +98,14 @@ fn a_flap_in_the_way_blocks_in_the_step_in_which_it_does() {
 #[test]
 fn glue_that_finds_little_of_its_mate_is_measured() {
     let mut short = flat("seal-end", &[]);
-    for must in &mut short.folding.musts {
+    for must in &mut short.folding.as_mut().unwrap().musts {
         if let Must::Glue(_, mate, _) = must
             && mate == "Top"
         {
             *mate = "Top right flap".to_owned();
         }
     }
-    let glued = prove(&FoldModel::new(&short, CARD)).glued.unwrap();
+    let glued = prove(&FoldModel::new(&short, CARD).unwrap()).glued.unwrap();
     assert!(glued.value < 0.9, "{glued:?}");
 }
 
@@ -112,7 +113,7 @@ fn glue_that_finds_little_of_its_mate_is_measured() {
 #[test]
 fn a_closed_carton_has_its_outside_size() {
     let whole = carton();
-    let model = FoldModel::new(&whole, CARD);
+    let model = FoldModel::new(&whole, CARD).unwrap();
     let pose = Pose::at(&model, model.closed());
     let mut low = [f64::MAX; 3];
     let mut high = [f64::MIN; 3];
@@ -139,7 +140,7 @@ fn a_closed_carton_has_its_outside_size() {
 
 #[test]
 fn folding_goes_from_flat_to_closed_and_keeps_panels_rigid() {
-    let model = FoldModel::new(&carton(), CARD);
+    let model = FoldModel::new(&carton(), CARD).unwrap();
     let start = Pose::at(&model, 0.0);
     assert!((0..model.panels.len()).all(|panel| (start.normal(panel).z - 1.0).abs() < 1e-12));
     for share in [0.3, 1.7, 4.2, f64::NAN, -5.0, 1e9] {
@@ -156,7 +157,7 @@ fn folding_goes_from_flat_to_closed_and_keeps_panels_rigid() {
 #[test]
 fn meshes_are_closed_around_openings_too() {
     let mut form = Form::new("straight-tuck", &[]);
-    form.add_ons.push(aptum_core::form::AddOn {
+    form.chosen_mut().unwrap().add_ons.push(aptum_core::form::AddOn {
         kind: aptum_core::form::AddOnKind::WindowHeart,
         panel: "Front".to_owned(),
         across: 0.0,
@@ -167,7 +168,7 @@ fn meshes_are_closed_around_openings_too() {
         tie: None,
     });
     let flat = form.draw(CARD, Unit::Mm).unwrap();
-    let model = FoldModel::new(&flat, CARD);
+    let model = FoldModel::new(&flat, CARD).unwrap();
     let front = model.index("Front").unwrap();
     assert_eq!(model.panels[front].openings.len(), 1);
     for panel in &model.panels {
@@ -202,7 +203,7 @@ fn meshes_are_closed_around_openings_too() {
 #[test]
 fn the_drawing_hides_what_lies_behind() {
     // Of a closed cube seen from outside, only printed sides are in front: the last faces drawn.
-    let model = FoldModel::new(&flat("cube", &[]), 0.1);
+    let model = FoldModel::new(&flat("cube", &[]), 0.1).unwrap();
     let drawing = draw_folded(&model, model.closed());
     let last: Vec<_> = drawing.faces.iter().rev().take(3).collect();
     assert!(last.iter().all(|face| !face.is_inside), "{last:?}");

@@ -31,7 +31,7 @@ fn seen(model: &FoldModel, pose: &Pose, panel: usize, from: usize) -> Polygon {
 /// The greatest area that two tabs on one face share, mm², and how many tabs have a tip that does not lie on
 /// their mate; judged by geo.
 fn worst(flat: &Flat, caliper: f64) -> (f64, usize) {
-    let model = FoldModel::new(flat, caliper);
+    let model = FoldModel::new(flat, caliper).unwrap();
     let pose = Pose::at(&model, model.closed());
     let glued: Vec<(usize, usize)> = model
         .musts
@@ -69,7 +69,7 @@ proptest! {
     ) {
         let mut form = Form::new(SOLIDS[which], &[]);
         let mut set = |key: &str, value: f64| {
-            form.figures.insert(key.to_owned(), Some(value));
+            form.chosen_mut().unwrap().figures.insert(key.to_owned(), Some(value));
         };
         set("sides", f64::from(sides));
         if let Some(tab) = tab {
@@ -87,7 +87,7 @@ proptest! {
         let (shared, off) = worst(&flat, caliper);
         prop_assert!(shared < 1e-6, "{shared} mm² shared: {form:?} {caliper}");
         prop_assert_eq!(off, 0, "tips off their mates: {:?} {}", form, caliper);
-        let proof = prove(&FoldModel::new(&flat, caliper));
+        let proof = prove(&FoldModel::new(&flat, caliper).unwrap());
         prop_assert!(proof.closed.is_none(), "{:?} {form:?} {caliper}", proof.closed);
     }
 }
@@ -103,11 +103,11 @@ fn an_octahedron_of_33_has_its_tabs_beside_each_other() {
 #[test]
 fn overlap_in_one_plane_is_in_the_way() {
     let flat = Form::new("straight-tuck", &[("dust", 20.0)]).draw(0.4, Unit::Mm).unwrap();
-    let model = FoldModel::new(&flat, 0.4);
+    let model = FoldModel::new(&flat, 0.4).unwrap();
     assert!(prove(&model).closed.is_none());
     let wide = Form::new("straight-tuck", &[("length", 60.0), ("width", 50.0), ("dust", 33.0)]);
     let flat = wide.draw(0.4, Unit::Mm).unwrap();
-    let found = prove(&FoldModel::new(&flat, 0.4)).closed.unwrap();
+    let found = prove(&FoldModel::new(&flat, 0.4).unwrap()).closed.unwrap();
     // Two flaps of 33 mm in 60 mm: 6 mm deep in each other, and a strip of that width is found.
     assert!(found.panels.iter().all(|name| name.contains("dust flap")), "{found:?}");
     assert!((4.0..6.5).contains(&found.value), "{found:?}");

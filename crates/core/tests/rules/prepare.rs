@@ -1,6 +1,7 @@
 //! Whole jobs: the demo's, and jobs with something wrong.
 
 use aptum_core::check::Stage;
+use aptum_core::face::Layer;
 use aptum_core::job::with_changes;
 use aptum_core::units::{INCH, Unit};
 use aptum_core::workshop::{DistanceFrom, Margins, MarkShape, RecordId};
@@ -213,6 +214,8 @@ fn the_sheet_code_names_exactly_what_is_printed_and_cut() {
     assert_ne!(
         code(&|job| job.pieces[0]
             .form
+            .chosen_mut()
+            .unwrap()
             .figures
             .insert("tuck".into(), Some(13.5))
             .map_or((), |_| ())),
@@ -227,7 +230,7 @@ fn a_further_pieces_bleed_is_held_back_in_words() {
     job.pieces[0].face.as_mut().unwrap().bleed = 0.5;
     let mut face = job.pieces[0].face.clone().unwrap();
     face.bleed = 3.0;
-    face.set_colour(Some("#aabbcc"));
+    face.layers = vec![Layer::colour("colour", "#aabbcc")];
     let form = aptum_core::form::Form::new("tag", &[]);
     let stock = job.pieces[0].stock.0.clone();
     let tag = aptum_core::job::JobPiece::new("tag", form, &stock);
@@ -305,7 +308,7 @@ proptest! {
         job.sheet.spacing = spacing;
         job.pieces[0].copies = copies;
         job.pieces[0].face.as_mut().unwrap().bleed = bleed;
-        job.pieces[0].face.as_mut().unwrap().set_colour(Some("#abcdef"));
+        job.pieces[0].face.as_mut().unwrap().layers = vec![Layer::colour("colour", "#abcdef")];
         if landscape { job.sheet.orientation = aptum_core::sheet::Orientation::Landscape; }
         let prepared = prepare(&job, &workshop());
         prop_assert!(prepared.is_ok(), "{:?}", prepared.err());

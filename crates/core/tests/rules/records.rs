@@ -1,6 +1,7 @@
 //! Records of the workshop: every figure has its bounds, and every remedy makes it sound again.
 
 use aptum_core::check::{Check, State};
+use aptum_core::face::Layer;
 use aptum_core::geometry::{Rect, Region, Shape};
 use aptum_core::sheet::{
     DrawnAs, Machines, Marks, Orientation, TakenBy, Windows, draw_record, place_marks,
@@ -315,9 +316,9 @@ fn white_edges_ask_for_bleed_and_other_card_does_not() {
     job.sheet.spacing = 1.0;
     let (held, remedies) = state(&job, &workshop).unwrap();
     assert_eq!((held, remedies[0].text.as_str()), (State::Attention, "Set the spacing to 2 mm"));
-    job.pieces[0].face.as_mut().unwrap().set_colour(None);
+    job.pieces[0].face.as_mut().unwrap().layers.clear();
     assert!(state(&job, &workshop).is_none(), "nothing is coloured up to the cut");
-    job.pieces[0].face.as_mut().unwrap().set_colour(Some("#c0d0e0"));
+    job.pieces[0].face.as_mut().unwrap().layers = vec![Layer::colour("colour", "#c0d0e0")];
     workshop.stocks.get_mut(&job.pieces[0].stock).unwrap().white_edges = false;
     assert!(state(&job, &workshop).is_none());
 }

@@ -26,7 +26,7 @@ struct Measured {
 /// Every size of a closed piece. A direction is square to the panels that leave the room that was asked
 /// for; one that no panels bound, as an open tray's height, is square to the other two.
 fn measure(flat: &Flat, caliper: f64) -> Vec<Measured> {
-    let model = FoldModel::new(flat, caliper);
+    let model = FoldModel::new(flat, caliper).unwrap();
     let pose = Pose::at(&model, model.closed());
     let room = |key: &str| {
         model.musts.iter().find_map(|must| match must {
@@ -85,14 +85,15 @@ fn inside_and_outside_are_what_was_asked_for() {
         let outcome =
             TestRunner::new(config).run(&inputs, |(shares, caliper, clearance, is_outside)| {
                 let mut form = Form::new(structure.id, &[("clearance", clearance)]);
-                form.basis = if is_outside { Basis::Outside } else { Basis::Inside };
+                form.chosen_mut().unwrap().basis =
+                    if is_outside { Basis::Outside } else { Basis::Inside };
                 for (key, share) in keys.iter().zip(shares) {
                     let Ok(flat) = form.draw(caliper, Unit::Mm) else { break };
                     let field = format!("form.{key}");
                     let figure = flat.figures.iter().find(|figure| figure.field == field).unwrap();
                     let [low, high] = figure.range;
                     let value = (figure.standard * (0.6 + 2.0 * share)).clamp(low, high);
-                    form.figures.insert((*key).to_owned(), Some(value));
+                    form.chosen_mut().unwrap().figures.insert((*key).to_owned(), Some(value));
                 }
                 let Ok(flat) = form.draw(caliper, Unit::Mm) else { return Ok(()) };
                 drawn.set(drawn.get() + 1);
@@ -100,7 +101,7 @@ fn inside_and_outside_are_what_was_asked_for() {
                     measure(&flat, caliper).into_iter().filter(|m| keys.contains(&m.key.as_str()))
                 {
                     let at = flat.sizes.keys.iter().position(|key| *key == found.key).unwrap();
-                    let asked = form.figures[&found.key].unwrap();
+                    let asked = form.chosen().unwrap().figures[&found.key].unwrap();
                     let shown =
                         if is_outside { flat.sizes.outside[at] } else { flat.sizes.inside[at] };
                     prop_assert!((asked - shown).abs() < 1e-9);
@@ -134,7 +135,7 @@ fn inside_and_outside_are_what_was_asked_for() {
 /// The faces of a closed piece as planes: which way each looks, and how far the card's inner and its outer
 /// side lie from a point inside.
 fn faces(flat: &Flat, caliper: f64) -> Vec<(String, Vector3<f64>, [f64; 2])> {
-    let model = FoldModel::new(flat, caliper);
+    let model = FoldModel::new(flat, caliper).unwrap();
     let pose = Pose::at(&model, model.closed());
     let main: Vec<usize> = (0..model.panels.len())
         .filter(|panel| {
@@ -256,7 +257,7 @@ fn a_tapered_tray_is_measured_over_its_rim_and_inside_on_its_base() {
     for (flare, caliper) in [(2.0, 0.3), (12.0, 0.5), (40.0, 0.8)] {
         let figures = [("length", 90.0), ("width", 60.0), ("height", 40.0), ("flare", flare)];
         let flat = drawn("tapered-tray", &figures, caliper);
-        let model = FoldModel::new(&flat, caliper);
+        let model = FoldModel::new(&flat, caliper).unwrap();
         let pose = Pose::at(&model, model.closed());
         let panel = |name: &str| model.index(name).unwrap();
         let up = pose.normal(panel("Base"));

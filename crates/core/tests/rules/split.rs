@@ -20,7 +20,7 @@ fn draw(form: &Form) -> Option<Flat> {
 /// How far the panels of the blank that was cut apart lie from where they lie in the whole, both closed, seen
 /// from the panel that the second part is joined to, mm.
 fn apart(one: &Flat, other: &Flat) -> f64 {
-    let (a, b) = (FoldModel::new(one, CALIPER), FoldModel::new(other, CALIPER));
+    let (a, b) = (FoldModel::new(one, CALIPER).unwrap(), FoldModel::new(other, CALIPER).unwrap());
     let (pose_a, pose_b) = (Pose::at(&a, a.closed()), Pose::at(&b, b.closed()));
     let joined = other.parts.iter().find_map(|part| part.joined.as_ref()).unwrap();
     let (at_a, at_b) = (a.index(&joined.panel).unwrap(), b.index(&joined.panel).unwrap());
@@ -42,7 +42,7 @@ fn apart(one: &Flat, other: &Flat) -> f64 {
 fn a_carton_in_two_parts_closes_as_the_whole_does() {
     let whole = Form::new("straight-tuck", &[("length", 72.0), ("width", 40.0), ("height", 110.0)]);
     let mut parted = whole.clone();
-    parted.split = split("Back", SplitBy::Crease, 0.0);
+    parted.chosen_mut().unwrap().split = split("Back", SplitBy::Crease, 0.0);
     let (one, two) = (draw(&whole).unwrap(), draw(&parted).unwrap());
     assert_eq!((one.parts.len(), two.parts.len()), (1, 2));
     assert!(apart(&one, &two) < 1e-9, "{}", apart(&one, &two));
@@ -52,7 +52,7 @@ fn a_carton_in_two_parts_closes_as_the_whole_does() {
     assert!((widths[0] - (13.0 + 72.0 + 40.0 + 13.0 + CALIPER)).abs() < 1.0, "{widths:?}");
     assert!((widths[1] - (72.0 + 40.0 + 3.0 * CALIPER)).abs() < 1.0, "{widths:?}");
 
-    let model = FoldModel::new(&two, CALIPER);
+    let model = FoldModel::new(&two, CALIPER).unwrap();
     let checks = fold_checks(&two, &model, Unit::Mm);
     for check in &checks {
         assert_ne!(check.state, State::Broken, "{}: {}", check.label, check.value_text);
@@ -74,7 +74,7 @@ fn whatever_can_be_cut_apart_comes_together_again() {
                 [(SplitBy::Crease, 0.0), (SplitBy::Across, 21.0), (SplitBy::Along, 21.0)]
             {
                 let mut parted = whole.clone();
-                parted.split = split(name, by, at);
+                parted.chosen_mut().unwrap().split = split(name, by, at);
                 let Some(two) = draw(&parted) else { continue };
                 let what = format!("{} at {name} {by:?}", structure.id);
                 assert_eq!(two.parts.len(), flat.parts.len() + 1, "{what}");
@@ -99,7 +99,7 @@ fn whatever_can_be_cut_apart_comes_together_again() {
 fn what_cannot_be_cut_apart_is_said_with_the_way_back() {
     let refuse = |split: Option<Split>, id: &str| {
         let mut form = Form::new(id, &[]);
-        form.split = split;
+        form.chosen_mut().unwrap().split = split;
         let errors = form.draw(CALIPER, Unit::Mm).unwrap_err();
         assert_eq!(errors.len(), 1, "{errors:?}");
         errors.into_iter().next().unwrap()

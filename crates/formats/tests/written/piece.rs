@@ -9,7 +9,7 @@ use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::geometry::Shape;
 use aptum_core::job::JobPiece;
 use aptum_core::units::Unit;
-use aptum_core::{Job, Prepared, Workshop, prepare};
+use aptum_core::{Job, Prepared, PreparedPiece, Workshop, prepare};
 use aptum_formats::dxf::flat_dxf;
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
@@ -24,6 +24,16 @@ fn prepared(structure: &str, figures: &[(&str, f64)]) -> Prepared {
     let stock = job.pieces[0].stock.0.clone();
     let piece = JobPiece::new("p1", Form::new(structure, figures), &stock);
     prepare(&Job { pieces: vec![piece], ..job }, &workshop).unwrap()
+}
+
+/// How a piece folds.
+fn folding(piece: &PreparedPiece) -> &FoldModel {
+    piece.formed.fold.as_ref().unwrap()
+}
+
+/// Its flat as FOLD.
+fn written(piece: &PreparedPiece) -> String {
+    flat_fold("A piece", &piece.flat, folding(piece))
 }
 
 fn tables() -> Value {
@@ -67,7 +77,8 @@ fn solids_have_the_surface_the_volume_and_the_turns_of_the_reference() {
         }
         assert!((faces - area).abs() < 2e-3 * area, "{structure}: {faces} instead of {area}");
         let turns: Vec<f64> = row["turns"].as_array().unwrap().iter().map(number).collect();
-        for panel in FoldModel::new(&flat, 0.01).panels.iter().filter(|panel| panel.hang.is_some())
+        for panel in
+            FoldModel::new(&flat, 0.01).unwrap().panels.iter().filter(|panel| panel.hang.is_some())
         {
             let nearest =
                 turns.iter().map(|turn| (turn - panel.fold).abs()).fold(f64::MAX, f64::min);
@@ -147,7 +158,7 @@ fn the_drawing_reads_back_with_curves_as_curves() {
 fn the_creased_sheet_keeps_the_rules_of_its_format() {
     for structure in CATALOGUE {
         let prepared = prepared(structure.id, &[]);
-        let fold: Value = serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
+        let fold: Value = serde_json::from_str(&written(prepared.first())).unwrap();
         assert_eq!(fold["file_spec"], 1.2);
         assert_eq!(fold["frame_unit"], "mm");
         let array = |key: &str| fold[key].as_array().unwrap().clone();
@@ -190,7 +201,7 @@ fn the_creased_sheet_keeps_the_rules_of_its_format() {
         // Every crease is an edge: as many folded edges as hinges at least.
         let folded = letters.iter().filter(|letter| ["M", "V"].contains(&letter.as_str().unwrap()));
         let hinges =
-            prepared.first().formed.fold.panels.iter().filter(|panel| panel.fold != 0.0).count();
+            folding(prepared.first()).panels.iter().filter(|panel| panel.fold != 0.0).count();
         assert!(folded.count() >= hinges, "{}", structure.id);
     }
 }
@@ -264,10 +275,10 @@ fn a_creased_sheet_folds_back_to_the_piece() {
     for structure in CATALOGUE {
         let prepared = prepared(structure.id, &[]);
         let piece = prepared.first();
-        let fold: Value = serde_json::from_str(&flat_fold("A piece", piece)).unwrap();
+        let fold: Value = serde_json::from_str(&written(piece)).unwrap();
         let places = folded_back(&fold);
-        let pose = aptum_core::fold::Pose::at(&piece.formed.fold, piece.formed.fold.closed());
-        let model = &piece.formed.fold;
+        let pose = aptum_core::fold::Pose::at(folding(piece), folding(piece).closed());
+        let model = folding(piece);
         let normal = |face: usize| {
             let ring: Vec<usize> = fold["faces_vertices"][face]
                 .as_array()
@@ -340,7 +351,7 @@ fn a_creased_sheet_folds_back_to_the_piece() {
 fn slits_inside_a_panel_are_cuts_of_the_creased_sheet() {
     let cuts = |structure: &str| {
         let prepared = prepared(structure, &[]);
-        let fold: Value = serde_json::from_str(&flat_fold("A piece", prepared.first())).unwrap();
+        let fold: Value = serde_json::from_str(&written(prepared.first())).unwrap();
         let letters = fold["edges_assignment"].as_array().unwrap().clone();
         letters.iter().filter(|letter| *letter == "C").count()
     };
@@ -355,7 +366,7 @@ fn slits_inside_a_panel_are_cuts_of_the_creased_sheet() {
 #[test]
 fn objects_are_watertight() {
     for structure in CATALOGUE {
-        let text = folded_obj(prepared(structure.id, &[]).first());
+        let text = folded_obj(folding(prepared(structure.id, &[]).first()));
         let mut corners: Vec<&str> = Vec::new();
         let mut sides: BTreeMap<(&str, &str), i32> = BTreeMap::new();
         for line in text.lines() {
@@ -382,9 +393,9 @@ fn objects_are_watertight() {
 fn the_folded_model_is_valid_and_holds_the_card() {
     for structure in ["straight-tuck", "lid-and-base", "icosahedron", "pillow", "gable"] {
         let prepared = prepared(structure, &[]);
-        let text = folded_gltf("A piece", prepared.first(), "#aa8844", "#ffffff");
+        let text = folded_gltf("A piece", folding(prepared.first()), "#aa8844", "#ffffff");
         let (document, buffers, _) = gltf::import_slice(text.as_bytes()).unwrap();
-        assert_eq!(document.nodes().count(), prepared.first().formed.fold.panels.len());
+        assert_eq!(document.nodes().count(), folding(prepared.first()).panels.len());
         assert_eq!(document.materials().count(), 3);
         let mut volume = 0.0;
         for mesh in document.meshes() {
@@ -404,7 +415,7 @@ fn the_folded_model_is_valid_and_holds_the_card() {
                 }
             }
         }
-        let card = prepared.first().flat.area() * prepared.first().formed.fold.caliper;
+        let card = prepared.first().flat.area() * folding(prepared.first()).caliper;
         assert!((volume - card).abs() < 0.02 * card, "{structure}: {volume} {card}");
     }
 }
@@ -413,7 +424,7 @@ fn the_folded_model_is_valid_and_holds_the_card() {
 fn the_object_file_stands_as_the_piece_does() {
     let prepared =
         prepared("four-corner-tray", &[("length", 100.0), ("width", 60.0), ("height", 30.0)]);
-    let text = folded_obj(prepared.first());
+    let text = folded_obj(folding(prepared.first()));
     let corners: Vec<[f64; 3]> = text
         .lines()
         .filter_map(|line| line.strip_prefix("v "))
@@ -427,13 +438,13 @@ fn the_object_file_stands_as_the_piece_does() {
         all.clone().fold(f64::MIN, f64::max) - all.fold(f64::MAX, f64::min)
     };
     // Outside, y up: 100 + 4t, 30 + t, 60 + 2t.
-    let t = prepared.first().formed.fold.caliper;
+    let t = folding(prepared.first()).caliper;
     for (axis, want) in [(0, 100.0 + 4.0 * t), (1, 30.0 + t), (2, 60.0 + 2.0 * t)] {
         assert!((span(axis) - want).abs() < 0.01, "{axis}: {} {want}", span(axis));
     }
     assert_eq!(
         text.lines().filter(|line| line.starts_with("o ")).count(),
-        prepared.first().formed.fold.panels.len()
+        folding(prepared.first()).panels.len()
     );
     let most = corners.len();
     for face in text.lines().filter_map(|line| line.strip_prefix("f ")) {

@@ -131,7 +131,7 @@ fn entry(
         .filter(|(key, _)| structure.param(key).is_some())
         .map(|(key, value)| (key.as_str(), *value))
         .collect();
-    let same = form.structure == structure.id;
+    let same = form.chosen().is_some_and(|chosen| chosen.structure == structure.id);
     let mut wanted = if same { form.clone() } else { Form::new(structure.id, &shared) };
     let drawn = (same || !shared.is_empty()).then(|| wanted.draw(caliper, *unit).ok()).flatten();
     let is_at_hand = drawn.is_some();
@@ -142,7 +142,7 @@ fn entry(
             wanted.draw(caliper, *unit).ok()?
         }
     };
-    let model = FoldModel::new(&flat, caliper);
+    let model = FoldModel::new(&flat, caliper)?;
     let presets = (0..structure.presets.len())
         .map(|at| {
             let form = ordinary(at);

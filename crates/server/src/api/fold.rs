@@ -1,8 +1,9 @@
 //! The folded piece: plates and steps for a view in space, or a flat-shaded drawing where none can be had.
 
+use aptum_core::error::{InputError, Remedy};
 use aptum_core::fold::{FoldModel, FoldedDrawing, Mesh, draw_folded, panel_mesh};
-use aptum_core::form::Form;
 use aptum_core::form::design::Stand;
+use aptum_core::form::{Flat, Form};
 use aptum_core::units::Unit;
 use aptum_core::workshop::RecordId;
 use rocket::serde::json::Json;
@@ -96,13 +97,20 @@ fn caliper(store: &Store, stock: &RecordId) -> Result<f64, Problem> {
     Ok(workshop.stocks.get(stock).map_or(0.3, |stock| stock.caliper))
 }
 
+fn folding(flat: &Flat, caliper: f64) -> Result<FoldModel, Vec<InputError>> {
+    FoldModel::new(flat, caliper).ok_or_else(|| {
+        let advice = Remedy::advice("Look at it flat, or give it creases");
+        vec![InputError::plain("form", "The piece has nothing that folds", advice)]
+    })
+}
+
 /// The plates and steps of a form.
 #[post("/fold", data = "<ask>")]
 pub async fn fold(desk: &State<Desk>, ask: Body<FoldAsk>) -> Result<Json<FoldView>, Problem> {
     desk.quick(move |store| {
         let caliper = caliper(store, &ask.0.stock)?;
         let flat = ask.0.form.draw(caliper, Unit::Mm)?;
-        Ok(Json(FoldView::new(&FoldModel::new(&flat, caliper))))
+        Ok(Json(FoldView::new(&folding(&flat, caliper)?)))
     })
     .await
 }
@@ -116,7 +124,7 @@ pub async fn folded(
     desk.quick(move |store| {
         let caliper = caliper(store, &moment.0.stock)?;
         let flat = moment.0.form.draw(caliper, Unit::Mm)?;
-        Ok(Json(draw_folded(&FoldModel::new(&flat, caliper), moment.0.progress)))
+        Ok(Json(draw_folded(&folding(&flat, caliper)?, moment.0.progress)))
     })
     .await
 }

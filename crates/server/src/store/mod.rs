@@ -3,6 +3,7 @@
 //! Every change is one transaction, acknowledged once it is on disk (write-ahead log, full sync). Readers have
 //! connections of their own, so that a change that waits for another program holds up nobody who reads.
 
+mod bin;
 mod blobs;
 mod copies;
 mod error;

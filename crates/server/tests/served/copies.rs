@@ -163,7 +163,7 @@ fn room_of_dropped_revisions_is_given_back() {
         row.get_result::<Count>(&mut raw(folder.path())).unwrap().number
     };
     let mut large = job("large");
-    large.pieces[0].form.labels = vec!["x".repeat(40); 60];
+    large.pieces[0].form.chosen_mut().unwrap().labels = vec!["x".repeat(40); 60];
     let mut ids = Vec::new();
     for _ in 0..300 {
         ids.push(store.add_job(&large).unwrap().id);

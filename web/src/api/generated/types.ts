@@ -289,6 +289,28 @@ place: Place | null,
  */
 remedies: Array<Remedy>, };
 
+export type ChosenStructure = { 
+/**
+ * The structure, by its id.
+ */
+structure: string, 
+/**
+ * Which dimensions its sizes are.
+ */
+basis: Basis, 
+/**
+ * Openings, notches and strips on its panels.
+ */
+add_ons?: Array<AddOn>, 
+/**
+ * The words on its labels, in order; a label without any has its number.
+ */
+labels?: Array<string>, 
+/**
+ * Where it is cut apart into two parts.
+ */
+split?: Split | null, };
+
 export type Clearance = { 
 /**
  * The distance, mm; negative where they overlap or it lies outside.
@@ -693,33 +715,13 @@ panel: string, };
 
 export type Form = { 
 /**
- * A structure of the catalogue, by its id.
- */
-structure: string, 
-/**
- * Which dimensions its sizes are.
- */
-basis: Basis, 
-/**
- * Openings, notches and strips on its panels.
- */
-add_ons?: Array<AddOn>, 
-/**
- * The words on its labels, in order; a label without any has its number.
- */
-labels?: Array<string>, 
-/**
  * True to cut through the liner too, on stock that has one: its cuts are kiss cuts there otherwise.
  */
 through?: boolean, 
 /**
  * A layer behind it.
  */
-backing?: Backing | null, 
-/**
- * Where it is cut apart into two parts.
- */
-split?: Split | null, };
+backing?: Backing | null, } & (ChosenStructure);
 
 export type Gauge = { 
 /**

@@ -12,7 +12,7 @@ impl Scene<'_> {
     pub(super) fn white_edges(&self) -> Vec<Check> {
         let pieces = self.ground.pieces.iter().enumerate();
         let checks = pieces.filter_map(|(number, drawn)| {
-            let face = drawn.drawn.job_piece.face.as_ref().filter(|face| face.reaches_cuts())?;
+            let face = drawn.drawn.job_piece.face.as_ref().filter(|_| drawn.reaches_cuts())?;
             if !self.records.stocks.get(number)?.white_edges {
                 return None;
             }

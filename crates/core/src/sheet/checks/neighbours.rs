@@ -5,7 +5,6 @@ use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
 use crate::form::Axis;
 use crate::geometry::path_text;
-use crate::job::JobPiece;
 use crate::sheet::Turning;
 use crate::sheet::{OnGround, grain_runs_down};
 
@@ -43,13 +42,13 @@ impl Scene<'_> {
             SPACING,
         )))];
         // What the widest bleed of all asks for mends every piece at once.
-        let coloured = |piece: &JobPiece| {
-            let face = piece.face.as_ref().filter(|face| face.reaches_cuts());
+        let coloured = |piece: &OnGround| {
+            let face = piece.drawn.job_piece.face.as_ref().filter(|_| piece.reaches_cuts());
             face.map(|face| face.bleed).filter(|bleed| *bleed > 0.0)
         };
-        let widest = self.job.pieces.iter().filter_map(coloured).fold(0.0, f64::max);
+        let widest = self.ground.pieces.iter().filter_map(coloured).fold(0.0, f64::max);
         for drawn in &self.ground.pieces {
-            let Some(bleed) = coloured(&drawn.drawn.job_piece) else { continue };
+            let Some(bleed) = coloured(drawn) else { continue };
             let held = drawn.arts.iter().map(|art| art.bleed).fold(bleed, f64::min);
             let limit = (held, Sense::AtLeast, bleed);
             let check = self
@@ -78,11 +77,12 @@ impl Scene<'_> {
 
     fn grain_of(&self, number: usize, piece: &OnGround) -> Option<Check> {
         // What lies flat has no folds, and a solid has them in every direction.
-        if piece.flat.folding.steps.is_empty() || piece.flat.folds == Axis::Both {
+        let folding = piece.flat.folding.as_ref().filter(|folding| !folding.steps.is_empty())?;
+        if folding.main == Axis::Both {
             return None;
         }
         let down = grain_runs_down(&self.job.sheet, self.records.stocks.get(number)?.grain)?;
-        let along = piece.flat.folds == Axis::Along;
+        let along = folding.main == Axis::Along;
         let own = piece.first..piece.first + piece.blanks.len();
         let runs = self.layout.runs.iter();
         let run =

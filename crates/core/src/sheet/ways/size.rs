@@ -13,7 +13,8 @@ const HALVINGS: u32 = 8;
 
 /// The changes that give a form its inside.
 fn size_changes(changed: &Form, path: &str, inside: &[(String, f64)]) -> Vec<Change> {
-    let set = |key: &String| changed.figures.get(key).copied().flatten();
+    let figures = changed.chosen().map(|chosen| &chosen.figures);
+    let set = |key: &String| figures?.get(key).copied().flatten();
     inside
         .iter()
         .filter_map(|(key, _)| Some(Change::new(&format!("{path}form.{key}"), set(key)?)))
@@ -88,7 +89,7 @@ pub(super) fn shorter(job: &Job, workshop: &Workshop) -> Vec<Way> {
             let sizes = shrunk(&inside, share, Some(only));
             let changed = form.with_inside(&sizes, caliper);
             let (job, path) = with_form(job, number, changed.clone());
-            let param = form.structure().ok().and_then(|structure| structure.param(&sizes[only].0));
+            let param = form.structure().and_then(|structure| structure.param(&sizes[only].0));
             let name = param.map_or(sizes[only].0.as_str(), |param| param.label).to_lowercase();
             let text = format!(
                 "Make only its {name} smaller: {} instead of {} inside",

@@ -3,8 +3,9 @@
 use super::{Way, WayKind, misfit_piece, piece_fits, with_form};
 use crate::check::State;
 use crate::error::Change;
-use crate::fold::{FoldModel, fold_checks};
+use crate::fold::FoldModel;
 use crate::form::{Form, GLUE_STANDARD, Part, PlacedPanel, Role, Split, SplitBy};
+use crate::form_checks::limits;
 use crate::geometry::Shape;
 use crate::job::Job;
 use crate::units::{Unit, measure};
@@ -23,7 +24,8 @@ const FOLDS: std::ops::RangeInclusive<f64> = 30.0..=150.0;
 /// first.
 pub(super) fn splits(job: &Job, workshop: &Workshop) -> Vec<Way> {
     let Some((number, form, caliper)) = misfit_piece(job, workshop) else { return Vec::new() };
-    let Some(flat) = form.draw(caliper, job.unit).ok().filter(|_| form.split.is_none()) else {
+    let is_whole = form.chosen().is_some_and(|chosen| chosen.split.is_none());
+    let Some(flat) = form.draw(caliper, job.unit).ok().filter(|_| is_whole) else {
         return Vec::new();
     };
     let sound = |form: &Form| broken(form, caliper, job.unit);
@@ -34,7 +36,7 @@ pub(super) fn splits(job: &Job, workshop: &Workshop) -> Vec<Way> {
         .flat_map(candidates)
         .filter_map(|split| {
             let mut changed = form.clone();
-            changed.split = Some(split.clone());
+            changed.chosen_mut()?.split = Some(split.clone());
             let drawn = changed.draw(caliper, job.unit).ok()?;
             let size = |part: &Part| part.bounds.width().max(part.bounds.height());
             let largest = drawn.parts.iter().map(size).fold(0.0, f64::max);
@@ -63,9 +65,8 @@ pub(super) fn splits(job: &Job, workshop: &Workshop) -> Vec<Way> {
 /// Limits of the form and its folding that are broken.
 fn broken(form: &Form, caliper: f64, unit: Unit) -> Option<usize> {
     let flat = form.draw(caliper, unit).ok()?;
-    let folding = fold_checks(&flat, &FoldModel::new(&flat, caliper), unit);
-    let all = flat.checks.iter().chain(&folding);
-    Some(all.filter(|check| check.state == State::Broken).count())
+    let all = limits(&flat, FoldModel::new(&flat, caliper).as_ref(), unit);
+    Some(all.iter().filter(|check| check.state == State::Broken).count())
 }
 
 /// Where a blank may be cut: at the creases of its faces, and across the middle of each.

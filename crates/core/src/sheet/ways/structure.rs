@@ -13,7 +13,7 @@ const STRUCTURES: usize = 3;
 /// Other structures with the same inside whose blank is smaller and fits, the smallest first.
 pub(super) fn other_structures(job: &Job, workshop: &Workshop) -> Vec<Way> {
     let Some((number, form, caliper)) = misfit_piece(job, workshop) else { return Vec::new() };
-    let (Ok(own), Ok(flat)) = (form.structure(), form.draw(caliper, job.unit)) else {
+    let (Some(own), Ok(flat)) = (form.structure(), form.draw(caliper, job.unit)) else {
         return Vec::new();
     };
     let inside = form.inside(caliper);

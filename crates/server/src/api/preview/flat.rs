@@ -129,7 +129,7 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece) -> FlatView {
     let (flat, piece) = (&prepared.flat, &prepared.job_piece);
     let path = piece.path();
     let sizes = &flat.sizes;
-    let structure = piece.form.structure().ok();
+    let structure = piece.form.structure();
     FlatView {
         size: [flat.bounds.width(), flat.bounds.height()],
         size_text: format!(
