@@ -109,7 +109,7 @@ async fn a_picture_is_dropped_on_the_panel_under_the_pointer_and_pasted_on_the_c
     let layers = browser.run(LAYERS).await;
     let panels: Vec<&str> = layers.as_array().unwrap()[2..]
         .iter()
-        .map(|layer| layer["panel"].as_str().unwrap())
+        .map(|layer| layer["panels"][0].as_str().unwrap())
         .collect();
     assert_eq!(panels, ["Back", "Front"]);
     // One goes by its handle, the other by its row.
@@ -147,9 +147,76 @@ async fn layers_are_added_ordered_and_taken_off() {
     browser.until(LAYERS, |layers| kinds(layers) == ["panel-names", "colour"]).await;
     browser.click("Take Panel names off").await;
     browser.until(LAYERS, |layers| kinds(layers) == ["colour"]).await;
-    browser.click("add panel names").await;
+    browser.click("Add panel names").await;
     browser.until(LAYERS, |layers| kinds(layers) == ["colour", "panel-names"]).await;
     browser.click("only cut").await;
     browser.read(".spec-card h2", "Only cut").await;
     browser.settled().await;
+}
+
+/// How many pieces of outline the layers of that colour have on the board.
+fn drawn(colour: &str) -> String {
+    format!(
+        "return [...document.querySelectorAll('.board path[fill=\"{colour}\"]')] \
+         .map(path => (path.getAttribute('d').match(/M/g) ?? []).length).reduce((a, b) => a + b, 0)"
+    )
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn words_are_typed_set_and_placed_and_printed_as_outlines() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    browser.click("Add text").await;
+    browser.until(LAYERS, |layers| layers[2]["kind"] == "text").await;
+    browser.click("Words").await;
+    let words = browser.see(".words textarea").await;
+    words.clear().await.unwrap();
+    words.send_keys("Tomato\nsow in March").await.unwrap();
+    browser.until(LAYERS, |layers| layers[2]["words"] == "Tomato\nsow in March").await;
+    browser.click("Stencil, Saira Stencil One").await;
+    browser.until(LAYERS, |layers| layers[2]["typeface"] == "stencil").await;
+    browser.click("points").await;
+    browser.enter("Points", "14").await;
+    browser.read(".layers", "14.0 pt, 2 lines").await;
+    browser.read(".fit-row", "Size of Tomato").await;
+    browser.enter("Turned", "90").await;
+    browser.enter("Below middle", "-5").await;
+    browser.settled().await;
+    let layer = browser.run(LAYERS).await[2].clone();
+    assert_eq!(layer["size"], json!({ "by": "points", "value": 14.0 }));
+    assert_eq!((layer["turn"].as_f64(), layer["y"].as_f64()), (Some(90.0), Some(-5.0)));
+
+    // Its panel is chosen on the key plan; there it is read the right way round.
+    browser.see(".key-plan path[aria-label=Top]").await.click().await.unwrap();
+    browser.until(LAYERS, |layers| layers[2]["panels"] == json!(["Top"])).await;
+    browser.read(".fit-row", "Tomato to the edge").await;
+    assert!(browser.run(&drawn("#22302f")).await.as_u64().unwrap() > 15);
+    assert_eq!(browser.barriers().await, "");
+
+    browser.click("left out").await;
+    browser.until(LAYERS, |layers| layers[2]["hidden"] == true).await;
+    browser.click("Undo").await;
+    browser.until(LAYERS, |layers| layers[2]["hidden"].is_null()).await;
+    browser.click("copy").await;
+    browser.until(LAYERS, |layers| layers.as_array().is_some_and(|all| all.len() == 4)).await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn shapes_and_patterns_are_drawn_from_their_figures() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    browser.click("Add pattern").await;
+    browser.until(&drawn("#8fae7c"), |dots| dots.as_u64().is_some_and(|dots| dots > 60)).await;
+    browser.click("Pattern").await;
+    browser.choose("Motif", "star").await;
+    browser.enter("Pitch across", "1/2 in").await;
+    browser.until(LAYERS, |layers| layers[2]["grid"]["value"][0] == 12.7).await;
+    browser.click("Add shape").await;
+    browser.until(LAYERS, |layers| layers[3]["kind"] == "shape").await;
+    browser.click("Shape").await;
+    browser.click("follows the edge").await;
+    browser.enter("In from the edge", "500").await;
+    browser.settled().await;
+    browser.enter("In from the edge", "2.5").await;
+    browser.until(LAYERS, |layers| layers[3]["size"] == json!({ "by": "inset", "mm": 2.5 })).await;
 }

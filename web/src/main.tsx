@@ -12,6 +12,8 @@ import './run/run.css';
 import './card/card.css';
 import './fit/fit.css';
 import './jobs/jobs.css';
+import './board/handle.css';
+import './fold/fold.css';
 import './form/form.css';
 import './face/face.css';
 import './catalogue/catalogue.css';

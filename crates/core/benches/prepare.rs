@@ -38,7 +38,11 @@ fn window_and_layout(bencher: Bencher<'_, '_>) {
     let (job, workshop): (Job, Workshop) = (serde_json::from_str(TOMATO).unwrap(), workshop());
     let records = aptum_core::records::Records::of(&job, &workshop).unwrap();
     let flat = job.pieces[0].form.draw(records.stock().caliper, job.unit).unwrap();
-    let art = job.pieces[0].face.as_ref().unwrap().print(&flat.parts[0], 1.0);
+    let art = job.pieces[0].face.as_ref().unwrap().print(
+        &flat.parts[0],
+        &aptum_core::face::Uprights::default(),
+        1.0,
+    );
     let page = job.sheet.page();
     bencher.bench_local(|| {
         let machines = records.machines();

@@ -75,7 +75,8 @@ impl Faced {
             }
         }
         let print = |face: &Face| -> Vec<Art> {
-            flat.parts.iter().map(|part| face.print(part, input.bleed)).collect()
+            let parts = flat.parts.iter();
+            parts.map(|part| face.print(part, &formed.uprights, input.bleed)).collect()
         };
         let arts = input.face.map_or_else(Vec::new, print);
         let bare = Region::empty();
@@ -87,7 +88,9 @@ impl Faced {
             return Err(vec![no_outline()]);
         }
         let outlines = flat.parts.iter().map(|part| OutlineId::of(&part.outline)).collect();
-        let checks = input.face.map_or_else(Vec::new, |face| face_checks(face, &flat, input.unit));
+        let checks = input
+            .face
+            .map_or_else(Vec::new, |face| face_checks(face, &flat, &formed.uprights, input.unit));
         Ok(Self { flat, arts, blanks, outlines, checks })
     }
 }

@@ -7,6 +7,7 @@ use serde::Serialize;
 
 use crate::check::Check;
 use crate::error::InputError;
+use crate::face::Uprights;
 use crate::fold::FoldModel;
 use crate::form::{Flat, Form};
 use crate::form_checks::form_checks;
@@ -20,6 +21,8 @@ pub struct Formed {
     pub flat: Flat,
     /// How it folds, where its source says so.
     pub fold: Option<FoldModel>,
+    /// Which way is up on its panels when it stands.
+    pub uprights: Uprights,
     /// Every limit of the form and its folding.
     pub checks: Vec<Check>,
 }
@@ -55,7 +58,8 @@ impl Formed {
         let flat = form.draw(caliper, unit)?;
         let fold = FoldModel::new(&flat, caliper);
         let checks = form_checks(form, &flat, fold.as_ref(), caliper, unit);
-        Ok(Self { flat, fold, checks })
+        let uprights = Uprights::of_model(fold.as_ref());
+        Ok(Self { flat, fold, uprights, checks })
     }
 }
 

@@ -8,7 +8,7 @@ use serde::Serialize;
 use crate::LineKind;
 use crate::check::{Check, Stage, State};
 use crate::error::{InputError, Remedy};
-use crate::face::{Art, Inked};
+use crate::face::{Art, Ink, Inked};
 use crate::form::Part;
 use crate::geometry::{BezPath, Rect};
 use crate::id::PieceId;
@@ -187,7 +187,7 @@ fn code_of(unit: Unit, ground: &Ground, layout: &Layout, notes: &[Option<Notes>]
             }
         }
         if let Some(art) = piece.arts.get(at) {
-            art.layers.iter().for_each(|inked| ink(&mut code, inked));
+            art.inks().for_each(|inked| ink(&mut code, inked));
         }
     }
     for (run, notes) in layout.runs.iter().zip(notes) {
@@ -210,22 +210,26 @@ fn code_of(unit: Unit, ground: &Ground, layout: &Layout, notes: &[Option<Notes>]
 
 /// Everything of a layer that shows.
 fn ink(code: &mut SheetCode, inked: &Inked) {
-    match inked {
-        Inked::Area { path, colour } => {
+    match &inked.ink {
+        Ink::Area { path, colour, clip } => {
             code.text(colour);
             code.path(path);
+            if let Some(clip) = clip {
+                code.path(clip);
+            }
         }
-        Inked::Words { path } => {
+        Ink::Words { path } => {
             code.text("words");
             code.path(path);
         }
-        Inked::Picture { blob, place, clip, .. } => {
+        Ink::Picture { blob, place, clip } => {
             code.text(&blob.0);
-            for number in [place.x0, place.y0, place.x1, place.y1] {
-                code.number(number);
-            }
+            place.as_coeffs().into_iter().for_each(|number| code.number(number));
             code.path(clip);
         }
+    }
+    if inked.opacity < 1.0 {
+        code.number(inked.opacity);
     }
 }
 

@@ -11,26 +11,26 @@ export function Art({ art }: { art: ArtView }) {
 }
 
 function Inked({ inked }: { inked: InkedView }) {
-  const clip = useId();
-  switch (inked.kind) {
-    case 'area':
-    case 'words':
-      return <path d={inked.path} fill={inked.colour} />;
-    case 'picture': {
-      const [x, y, width, height] = inked.place;
-      return (
-        <>
-          <clipPath id={clip}>
-            <path d={inked.clip} />
-          </clipPath>
-          <image
-            href={blobAddress(inked.blob)}
-            {...{ x, y, width, height }}
-            preserveAspectRatio="none"
-            clipPath={`url(#${clip})`}
-          />
-        </>
-      );
-    }
-  }
+  const id = useId();
+  const clip = inked.clip === null ? {} : { clipPath: `url(#${id})` };
+  return (
+    <g {...clip} {...(inked.opacity < 1 ? { opacity: inked.opacity } : {})}>
+      {inked.clip !== null && (
+        <clipPath id={id}>
+          <path d={inked.clip} />
+        </clipPath>
+      )}
+      {inked.kind === 'area' ? (
+        <path d={inked.path} fill={inked.colour} />
+      ) : (
+        <image
+          href={blobAddress(inked.blob)}
+          width={1}
+          height={1}
+          transform={`matrix(${inked.place.join(' ')})`}
+          preserveAspectRatio="none"
+        />
+      )}
+    </g>
+  );
 }

@@ -5,17 +5,19 @@ import { Button } from 'react-bootstrap';
 import { useMeta } from '../api/queries';
 
 interface Props {
+  /** What it colours; “Colour” where nothing else is said. */
+  label?: string;
   colour: string;
   onTry: (colour: string) => void;
   onKeep: (colour: string) => void;
 }
 
-export function ColourField({ colour, onTry, onKeep }: Props) {
+export function ColourField({ label = 'Colour', colour, onTry, onKeep }: Props) {
   const id = useId();
   const inks = useMeta().data?.starts.inks ?? [];
   return (
     <div className="row-field">
-      <label htmlFor={id}>Colour</label>
+      <label htmlFor={id}>{label}</label>
       <span className="inks">
         {inks.map((ink) => (
           <Button
@@ -23,7 +25,7 @@ export function ColourField({ colour, onTry, onKeep }: Props) {
             key={ink}
             className="ink"
             style={{ background: ink }}
-            aria-label={`Colour ${ink}`}
+            aria-label={`${label} ${ink}`}
             aria-pressed={colour === ink}
             onClick={() => onKeep(ink)}
           />

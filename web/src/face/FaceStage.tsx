@@ -4,24 +4,38 @@ import { Button, Form } from 'react-bootstrap';
 
 import { set } from '../api/fields';
 import { useMeta } from '../api/queries';
-import type { Face } from '../api/generated/types';
+import type { Face, Layer } from '../api/generated/types';
 import { FlatBoard } from '../board/FlatBoard';
 import { FigureField } from '../card/FigureField';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
+import { FoldDesk } from '../fold/FoldDesk';
+import { FoldPane } from '../fold/FoldPane';
 import type { StageProps } from '../job/StageProps';
+import { token } from '../style/token';
 import { LayerRows } from './LayerRows';
 import { layerAdded, type NewLayer } from './layers';
-import { PictureHandles } from './PictureHandles';
+import { LayerHandles } from './LayerHandles';
 import { usePictures } from './usePictures';
 
 const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
+
+/** What can be added, by its kind. */
+const KINDS: Record<Layer['kind'], string> = {
+  colour: 'colour',
+  text: 'text',
+  shape: 'shape',
+  pattern: 'pattern',
+  'panel-names': 'panel names',
+  picture: 'picture',
+};
 
 /** Until the server has said what a face starts with. */
 const BARE: Face = { bleed: 0, layers: [] };
 
 export function FaceStage(props: StageProps) {
-  const { session, piece, unit, notice } = props;
+  const { session, piece, workshop, unit, notice } = props;
+  const [lit, setLit] = useState<string | null>(null);
   const { own, job } = session;
   const { face } = own;
   const [picked, setPicked] = useState<string | null>(null);
@@ -39,27 +53,47 @@ export function FaceStage(props: StageProps) {
   const starts = useMeta().data?.starts;
   const pictures = usePictures(session, panel, starts?.face ?? BARE);
   const add = (layer: NewLayer) => {
-    if (starts) void session.keep(...layerAdded(session, layer, starts.face));
+    if (!starts) return;
+    const placed = layer.kind === 'text' ? { ...layer, panels: [panel], up: 'as-read' } : layer;
+    void session.keep(...layerAdded(session, placed, starts.face));
   };
   return (
     <main className="stage">
-      <FlatBoard
-        stage={props}
-        label={`Printed face of ${job.name}`}
-        padding={PADDING}
-        isPrinted
-        onDropFile={(dropped, on) => pictures.bring(dropped, on ?? panel)}
-        overlay={(view) => (
-          <PictureHandles {...{ session, piece, view, picked }} onPick={setPicked} />
-        )}
-      >
-        {!face && <p className="stale-note">Nothing is printed on this piece: it is only cut</p>}
-        {pictures.coming !== null && (
-          <p className="stale-note" role="status">
-            Bringing in {pictures.coming} …
-          </p>
-        )}
-      </FlatBoard>
+      <FoldDesk
+        board={
+          <FlatBoard
+            stage={props}
+            label={`Printed face of ${job.name}`}
+            padding={PADDING}
+            isPrinted
+            lit={lit}
+            onLit={setLit}
+            onDropFile={(dropped, on) => pictures.bring(dropped, on ?? panel)}
+            overlay={(view) => (
+              <LayerHandles {...{ session, piece, view, picked }} onPick={setPicked} />
+            )}
+          >
+            {!face && (
+              <p className="stale-note">Nothing is printed on this piece: it is only cut</p>
+            )}
+            {pictures.coming !== null && (
+              <p className="stale-note" role="status">
+                Bringing in {pictures.coming} …
+              </p>
+            )}
+          </FlatBoard>
+        }
+        folded={
+          <FoldPane
+            form={own.form}
+            stock={own.stock}
+            colour={workshop.stocks[own.stock]?.colour ?? token('card-bare')}
+            parts={piece.flat.parts}
+            lit={lit}
+            onLit={setLit}
+          />
+        }
+      />
       <SpecCard
         title={face ? 'Printed face' : 'Only cut'}
         subtitle={face ? 'Seen from outside' : 'No print, no marks, no printed page'}
@@ -100,12 +134,17 @@ export function FaceStage(props: StageProps) {
         <Rows title="Layers" aside={<small>printed from the top down</small>}>
           <LayerRows {...{ session, piece, unit, picked }} onPick={setPicked} />
           <div className="layer-new">
-            <Button variant="plain" onClick={() => starts && add(starts.colour)}>
-              add a colour
-            </Button>
-            <Button variant="plain" onClick={() => add({ name: null, kind: 'panel-names' })}>
-              add panel names
-            </Button>
+            <span>Add</span>
+            {starts?.layers.map((layer) => (
+              <Button
+                key={layer.kind}
+                variant="plain"
+                aria-label={`Add ${KINDS[layer.kind]}`}
+                onClick={() => add(layer)}
+              >
+                {KINDS[layer.kind]}
+              </Button>
+            ))}
           </div>
           <div className="layer-new">
             <Button

@@ -1,15 +1,19 @@
 /** The layers of a face as ruled rows, in the order in which they are printed; the one in hand is open. */
 import { Button } from 'react-bootstrap';
 
-import { move, remove, set } from '../api/fields';
+import { add, move, remove, set } from '../api/fields';
 import type { Layer, UnitInfo } from '../api/generated/types';
 import type { PieceView } from '../api/views';
 import { blobAddress } from '../board/Art';
 import { SwitchField } from '../card/SwitchField';
 import type { PieceSession } from '../job/pieces';
 import { ColourField } from './ColourField';
-import {} from './layers';
+import { PatternFields, ShapeFields } from './FigureFields';
+import { KeyPlan } from './KeyPlan';
+import { lies } from './layers';
+import { LyingFields } from './LyingFields';
 import { PictureFields } from './PictureFields';
+import { Amount, TextFields } from './TextFields';
 
 interface Props {
   session: PieceSession;
@@ -30,7 +34,10 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
         const shift = (by: number) =>
           void session.keep(move(session.at(`face.layers.${layer.id}`), by));
         return (
-          <li key={layer.id} className={`layer${isOpen ? ' is-open' : ''}`}>
+          <li
+            key={layer.id}
+            className={`layer${isOpen ? ' is-open' : ''}${layer.hidden ? ' is-hidden' : ''}`}
+          >
             <header>
               <Swatch layer={layer} />
               <Button
@@ -40,8 +47,9 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
                 onClick={() => onPick(isOpen ? null : layer.id)}
               >
                 {title}
-                {layer.kind === 'picture' && <small>{layer.panel}</small>}
+                <small>{toldOf(layer, shown?.told)}</small>
               </Button>
+              {lies(layer) && <KeyPlan flat={piece.flat} panels={layer.panels} />}
               <Button
                 variant="plain"
                 aria-label={`Print ${title} earlier`}
@@ -69,7 +77,18 @@ export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
                 ×
               </Button>
             </header>
-            {isOpen && <Fields {...{ layer, session, piece, unit }} />}
+            {isOpen && (
+              <div className="layer-card">
+                <Fields {...{ layer, session, piece, unit }} />
+                {lies(layer) && (
+                  <LyingFields
+                    {...{ layer, session, piece, unit }}
+                    path={session.at(`face.layers.${layer.id}`)}
+                  />
+                )}
+                <Standing {...{ layer, session }} />
+              </div>
+            )}
           </li>
         );
       })}
@@ -85,6 +104,26 @@ function Swatch({ layer }: { layer: Layer }) {
       return (
         <span className="swatch" aria-hidden="true">
           Aa
+        </span>
+      );
+    case 'text':
+      return (
+        <span className="swatch" style={{ color: layer.colour }} aria-hidden="true">
+          T
+        </span>
+      );
+    case 'shape':
+      return (
+        <span
+          className="swatch"
+          style={{ background: layer.fill ?? 'none', borderColor: layer.line ?? undefined }}
+          aria-hidden="true"
+        />
+      );
+    case 'pattern':
+      return (
+        <span className="swatch" style={{ color: layer.colour }} aria-hidden="true">
+          ⁘
         </span>
       );
     case 'picture':
@@ -128,7 +167,69 @@ function Fields({ layer, session, piece, unit }: FieldsProps) {
           Each outer panel says what it is; a panel with a label says that instead.
         </p>
       );
+    case 'text':
+      return <TextFields {...{ layer, session, piece, unit, path }} />;
+    case 'shape':
+      return <ShapeFields {...{ layer, session, unit, path }} />;
+    case 'pattern':
+      return <PatternFields {...{ layer, session, unit, path }} />;
     case 'picture':
       return <PictureFields {...{ layer, session, piece, unit, path }} />;
   }
+}
+
+const toldOf = (layer: Layer, told: string | null | undefined) =>
+  [
+    layer.hidden ? 'left out' : null,
+    layer.only_shown ? 'only shown' : null,
+    layer.locked ? 'locked' : null,
+    told ?? null,
+  ]
+    .filter((words) => words !== null)
+    .join(', ');
+
+/** What holds of every layer: whether it is printed, how opaque it is, whether it can be moved; and a copy of it. */
+function Standing({ layer, session }: { layer: Layer; session: PieceSession }) {
+  const path = session.at(`face.layers.${layer.id}`);
+  const keep = (field: string, value: unknown) => void session.keep(set(`${path}.${field}`, value));
+  return (
+    <>
+      <SwitchField
+        name="It is"
+        label="Whether the layer is printed"
+        value={layer.hidden ? 'hidden' : layer.only_shown ? 'shown' : 'printed'}
+        choices={[
+          { value: 'printed', label: 'printed' },
+          { value: 'shown', label: 'only shown' },
+          { value: 'hidden', label: 'left out' },
+        ]}
+        onChoose={(how) =>
+          void session.keep(
+            set(`${path}.hidden`, how === 'hidden'),
+            set(`${path}.only_shown`, how === 'shown'),
+          )
+        }
+      />
+      <Amount
+        label="Opacity, 0 to 1"
+        value={layer.opacity ?? 1}
+        field={`${path}.opacity`}
+        step={0.05}
+        session={session}
+      />
+      <div className="layer-buttons">
+        <Button variant="plain" onClick={() => keep('locked', !layer.locked)}>
+          {layer.locked ? 'unlock' : 'lock'}
+        </Button>
+        <Button
+          variant="plain"
+          onClick={() =>
+            void session.keep(add(session.at('face.layers'), { ...layer, id: undefined }))
+          }
+        >
+          copy
+        </Button>
+      </div>
+    </>
+  );
 }

@@ -4,8 +4,14 @@ import type { BlobView, Face, FieldChange, Layer } from '../api/generated/types'
 import type { PieceSession } from '../job/pieces';
 
 export type PictureLayer = Extract<Layer, { kind: 'picture' }>;
+export type TextLayer = Extract<Layer, { kind: 'text' }>;
+export type ShapeLayer = Extract<Layer, { kind: 'shape' }>;
+export type PatternLayer = Extract<Layer, { kind: 'pattern' }>;
 
-export const isPicture = (layer: Layer): layer is PictureLayer => layer.kind === 'picture';
+/** A layer with a place of its own. */
+export type LyingLayer = PictureLayer | TextLayer | ShapeLayer | PatternLayer;
+
+export const lies = (layer: Layer): layer is LyingLayer => 'panels' in layer;
 
 /** A layer without the id that the server gives it. */
 export type NewLayer = Omit<Layer, 'id'>;
@@ -27,8 +33,10 @@ export const pictureOn = (
   blob: blob.id,
   pixels: blob.pixels,
   origin: { name: name.slice(0, 200), source: '', licence: '', note: '' },
-  panel,
+  panels: [panel],
   x: 0,
   y: 0,
+  up: 'as-read',
+  turn: 0,
   size: { by: 'panel' },
 });

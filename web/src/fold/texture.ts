@@ -28,17 +28,18 @@ export function artTexture(part: PartView, card: string, onDrawn: () => void): C
     pen.fillRect(0, 0, canvas.width, canvas.height);
     pen.setTransform(scale, 0, 0, scale, 0, 0);
     for (const inked of art?.layers ?? []) {
-      if (inked.kind === 'picture') {
-        const picture = pictures.get(inked.blob);
-        if (!picture) continue;
-        pen.save();
-        pen.clip(new Path2D(inked.clip));
-        pen.drawImage(picture, ...inked.place);
-        pen.restore();
-      } else {
+      pen.save();
+      pen.globalAlpha = inked.opacity;
+      if (inked.clip !== null) pen.clip(new Path2D(inked.clip));
+      if (inked.kind === 'area') {
         pen.fillStyle = inked.colour;
         pen.fill(new Path2D(inked.path));
+      } else {
+        const picture = pictures.get(inked.blob);
+        pen.transform(...inked.place);
+        if (picture) pen.drawImage(picture, 0, 0, 1, 1);
       }
+      pen.restore();
     }
     texture.needsUpdate = true;
     onDrawn();

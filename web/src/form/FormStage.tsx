@@ -15,6 +15,7 @@ import { Result, Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import { SwitchField } from '../card/SwitchField';
 import { Catalogue } from '../catalogue/Catalogue';
+import { FoldDesk } from '../fold/FoldDesk';
 import { FoldPane } from '../fold/FoldPane';
 import { errorsOf, type StageProps } from '../job/StageProps';
 import { named } from '../sheet/records';
@@ -39,8 +40,6 @@ const OTHERS: Record<Basis, { at: number; label: string }> = {
   outside: { at: 2, label: 'Outside' },
 };
 
-type Shown = 'flat' | 'both' | 'folded';
-
 const isSize = (figure: Figure) => figure.kind === 'size' || figure.kind === 'count';
 
 /** Pixels for the tiers of dimensions at the foot and on the left. */
@@ -60,7 +59,6 @@ export function FormStage(props: StageProps) {
   const { session, piece, workshop, unit, notice } = props;
   const [inHand, setInHand] = useState<string | null>(null);
   const [lit, setLit] = useState<string | null>(null);
-  const [shown, setShown] = useState<Shown>('both');
   const [picked, setPicked] = useState<number | null>(null);
   const [isChoosing, setChoosing] = useState(false);
   const units = useMeta().data?.units ?? [];
@@ -107,8 +105,8 @@ export function FormStage(props: StageProps) {
   const details = flat.figures.filter((figure) => !isSize(figure));
   return (
     <main className="stage">
-      <div className={`form-desk shows-${shown}`}>
-        {shown !== 'folded' && (
+      <FoldDesk
+        board={
           <FlatBoard
             stage={props}
             label={`Flat of ${job.name}, ${flat.size_text}`}
@@ -133,8 +131,8 @@ export function FormStage(props: StageProps) {
           >
             <Legend flat={flat} />
           </FlatBoard>
-        )}
-        {shown !== 'flat' && (
+        }
+        folded={
           <FoldPane
             form={own.form}
             stock={own.stock}
@@ -143,20 +141,8 @@ export function FormStage(props: StageProps) {
             lit={lit}
             onLit={setLit}
           />
-        )}
-        <div className="form-shown">
-          <Switch
-            label="Shown"
-            value={shown}
-            choices={[
-              { value: 'flat', label: 'flat' },
-              { value: 'both', label: 'both' },
-              { value: 'folded', label: 'folded' },
-            ]}
-            onChoose={setShown}
-          />
-        </div>
-      </div>
+        }
+      />
       <SpecCard
         title={flat.structure}
         subtitle={stock ? `${stock.name}, ${stock.caliper} mm` : own.stock}

@@ -1,38 +1,80 @@
 //! The limits of a face.
 
-use super::{Face, Layer, LayerKind, PlacedPicture};
-use crate::check::{Check, Gauge, Sense, Stage, State};
+use super::lying::Area;
+use super::upright::Uprights;
+use super::{Face, Layer, LayerKind, PlacedPicture, SHELF, Shape, Text};
+use crate::check::{Check, Drawing, Gauge, Sense, Stage, State};
 use crate::error::{Change, Remedy};
-use crate::form::{Flat, PlacedPanel, Role};
+use crate::form::{Flat, Part, Role};
+use crate::geometry::{Affine, BezPath, Point, Rect, Region, gap, path_text, polygon};
 use crate::units::{INCH, Unit, measure};
 
-/// Pixels in an inch that print without being seen, and those under which a picture is to be looked at (common
-/// practice).
+/// Pixels in an inch that print without being seen, those under which a picture is to be looked at, and those under
+/// which it is broken (common practice).
 const SHARP: f64 = 300.0;
 const SOFT: f64 = 200.0;
+const COARSE: f64 = 100.0;
 
-/// The limits of a face on its flat.
-pub(crate) fn face_checks(face: &Face, flat: &Flat, unit: Unit) -> Vec<Check> {
-    let layers = face.layers.iter();
-    layers
-        .filter_map(|layer| match &layer.kind {
-            LayerKind::Picture(picture) => {
-                let panel = flat.panels().find(|(panel, _)| panel.name == picture.panel);
-                Some(match panel {
-                    Some((panel, _)) => sharpness(layer, picture, panel, unit),
-                    None => nowhere(layer, picture, flat),
-                })
-            }
-            _ => None,
-        })
-        .collect()
+/// What matters stays so far from cuts and creases, mm: on most pieces, and on areas of which a side is smaller than
+/// the last of these (common practice).
+const SAFE: f64 = 3.0;
+const SAFE_ON_SMALL: f64 = 1.5;
+const SMALL: f64 = 30.0;
+
+/// The smallest type that is read without trouble, points, and the thinnest line that prints, mm (common practice).
+const SMALLEST_TYPE: f64 = 5.0;
+const THINNEST: f64 = 0.1;
+
+/// A layer where it lies.
+struct Laid<'a> {
+    layer: &'a Layer,
+    part: &'a Part,
+    area: Area,
+    place: Affine,
+    unit: Unit,
 }
 
-/// A picture on a panel that the piece does not have.
-fn nowhere(layer: &Layer, picture: &PlacedPicture, flat: &Flat) -> Check {
+/// The limits of a face on its flat.
+pub(crate) fn face_checks(face: &Face, flat: &Flat, uprights: &Uprights, unit: Unit) -> Vec<Check> {
+    let mut checks = Vec::new();
+    for layer in face.layers.iter().filter(|layer| !layer.hidden) {
+        let Some(lying) = layer.lying() else { continue };
+        let found = flat.parts.iter().find_map(|part| Some((part, lying.area(part, uprights)?)));
+        let Some((part, area)) = found else {
+            checks.push(nowhere(layer, &lying.panels, flat));
+            continue;
+        };
+        let place = lying.place(&area);
+        let laid = Laid { layer, part, area, place, unit };
+        match &layer.kind {
+            LayerKind::Picture(picture) => {
+                checks.push(laid.sharpness(picture));
+                let sides = picture.sides(laid.area.room());
+                checks.extend(laid.safe(&laid.square(sides), false));
+            }
+            LayerKind::Text(text) => checks.extend(laid.text(text)),
+            LayerKind::Shape(shape) => checks.extend(laid.shape(shape)),
+            LayerKind::Pattern(pattern) => {
+                let bounds = laid.area.region.bounds().unwrap_or(Rect::ZERO);
+                let field = layer.field("grid");
+                let many = pattern.too_many(&field, laid.area.room(), bounds);
+                checks.extend(many.map(|error| {
+                    let texts = ["too many motifs".to_owned(), String::new(), error.message];
+                    laid.yes_or_no("motifs", "Motifs of", State::Broken, texts).remedy(error.remedy)
+                }));
+            }
+            LayerKind::Colour { .. } | LayerKind::PanelNames => {}
+        }
+        checks.extend(laid.on_glue(&lying.panels));
+    }
+    checks
+}
+
+/// A layer on panels that the piece does not have.
+fn nowhere(layer: &Layer, panels: &[String], flat: &Flat) -> Check {
     let state = [
         "nowhere".to_owned(),
-        format!("on the {}", picture.panel.to_lowercase()),
+        format!("on the {}", panels.first().map_or("flat", String::as_str).to_lowercase()),
         "the piece has no such panel".to_owned(),
     ];
     let label = format!("Place of {}", layer.title());
@@ -42,7 +84,7 @@ fn nowhere(layer: &Layer, picture: &PlacedPicture, flat: &Flat) -> Check {
     check.remedies(|| {
         faces
             .map(|(panel, _)| {
-                let field = layer.field("panel");
+                let field = layer.field("panels.0");
                 Remedy::set(
                     format!("Lay it on the {}", panel.name.to_lowercase()),
                     &field,
@@ -53,35 +95,222 @@ fn nowhere(layer: &Layer, picture: &PlacedPicture, flat: &Flat) -> Check {
     })
 }
 
-fn sharpness(layer: &Layer, picture: &PlacedPicture, panel: &PlacedPanel, unit: Unit) -> Check {
-    let (size, ppi) = (layer.field("size"), picture.ppi(panel));
-    let (state, verdict) = if ppi >= SHARP {
-        (State::Fits, "sharp at this size".to_owned())
-    } else if ppi >= SOFT {
-        (State::Fits, format!("fine at arm’s length; {SHARP:.0} is right"))
-    } else {
-        (State::Attention, format!("looks soft: {SHARP:.0} is right"))
-    };
-    let widest = f64::from(picture.pixels[0]) / SOFT * INCH;
-    let widest = (widest * 10.0).floor() / 10.0;
-    Check {
-        id: format!("ppi-{}", layer.id),
-        stage: Stage::Face,
-        label: format!("Sharpness of {}", layer.title()),
-        state,
-        gauge: Some(Gauge { value: ppi, bound: SOFT, sense: Sense::AtLeast }),
-        value_text: format!("{ppi:.0}"),
-        bound_text: format!("at least {SOFT:.0} ppi"),
-        verdict,
-        place: None,
-        remedies: Vec::new(),
+impl Laid<'_> {
+    fn id(&self, of: &str) -> String {
+        format!("{of}-{}", self.layer.id)
     }
-    .remedy(Remedy {
-        text: format!("Print it {} wide, as wide as its pixels allow", measure(widest, unit)),
-        changes: vec![
-            Change::new(&format!("{size}.by"), "width"),
-            Change::new(&format!("{size}.mm"), widest.max(1.0)),
-        ],
-    })
-    .remedy(Remedy::advice("Bring in a larger original"))
+
+    fn yes_or_no(&self, of: &str, label: &str, state: State, texts: [String; 3]) -> Check {
+        let label = format!("{label} {}", self.layer.title());
+        Check::yes_or_no(&self.id(of), Stage::Face, &label, state, texts)
+    }
+
+    /// A rectangle about the layer's middle, where it lies on the blank.
+    fn square(&self, [width, height]: [f64; 2]) -> BezPath {
+        let (x, y) = (width / 2.0, height / 2.0);
+        self.place * polygon(&[(-x, -y), (x, -y), (x, y), (-x, y)].map(Point::from))
+    }
+
+    fn sharpness(&self, picture: &PlacedPicture) -> Check {
+        let (size, ppi) = (self.layer.field("size"), picture.ppi(self.area.room()));
+        let (state, verdict) = if ppi >= SHARP {
+            (State::Fits, "sharp at this size".to_owned())
+        } else if ppi >= SOFT {
+            (State::Fits, format!("fine at arm’s length; {SHARP:.0} is right"))
+        } else if ppi >= COARSE {
+            (State::Attention, format!("looks soft: {SHARP:.0} is right"))
+        } else {
+            (State::Broken, format!("its pixels are seen: {SHARP:.0} is right"))
+        };
+        let widest = f64::from(picture.pixels[0]) / SOFT * INCH;
+        let widest = (widest * 10.0).floor() / 10.0;
+        Check {
+            id: self.id("ppi"),
+            stage: Stage::Face,
+            label: format!("Sharpness of {}", self.layer.title()),
+            state,
+            gauge: Some(Gauge { value: ppi, bound: SOFT, sense: Sense::AtLeast }),
+            value_text: format!("{ppi:.0}"),
+            bound_text: format!("at least {SOFT:.0} ppi"),
+            verdict,
+            place: None,
+            remedies: Vec::new(),
+        }
+        .remedy(Remedy {
+            text: format!(
+                "Print it {} wide, as wide as its pixels allow",
+                measure(widest, self.unit)
+            ),
+            changes: vec![
+                Change::new(&format!("{size}.by"), "width"),
+                Change::new(&format!("{size}.mm"), widest.max(1.0)),
+            ],
+        })
+        .remedy(Remedy::advice("Bring in a larger original"))
+    }
+
+    fn text(&self, text: &Text) -> Vec<Check> {
+        let set = text.set(self.area.room());
+        let points = set.em / super::POINT;
+        let mut checks: Vec<Check> = self.lacking(text).into_iter().collect();
+        if set.path.elements().is_empty() {
+            return checks;
+        }
+        let small = Check {
+            id: self.id("type"),
+            stage: Stage::Face,
+            label: format!("Size of {}", self.layer.title()),
+            state: if points >= SMALLEST_TYPE - 1e-9 { State::Fits } else { State::Attention },
+            gauge: Some(Gauge { value: points, bound: SMALLEST_TYPE, sense: Sense::AtLeast }),
+            value_text: format!("{points:.1}"),
+            bound_text: format!("at least {SMALLEST_TYPE} pt"),
+            verdict: if points >= SMALLEST_TYPE {
+                "easily read".to_owned()
+            } else {
+                "hard to read, and fine strokes fill in".to_owned()
+            },
+            place: None,
+            remedies: Vec::new(),
+        };
+        let field = self.layer.field("size");
+        checks.push(small.remedy(Remedy {
+            text: format!("Set it in {SMALLEST_TYPE} pt"),
+            changes: vec![
+                Change::new(&format!("{field}.by"), "points"),
+                Change::new(&format!("{field}.value"), SMALLEST_TYPE),
+            ],
+        }));
+        let bounds = kurbo::Shape::bounding_box(&set.path);
+        checks.extend(self.safe(&(self.place * kurbo::Shape::to_path(&bounds, 1e-3)), true));
+        checks
+    }
+
+    /// Characters that the typeface lacks.
+    fn lacking(&self, text: &Text) -> Option<Check> {
+        let lacking = text.lacking();
+        if lacking.is_empty() {
+            return None;
+        }
+        let shown: Vec<String> = lacking.iter().take(8).map(char::to_string).collect();
+        let texts = [
+            format!("{} missing", lacking.len()),
+            format!("all in {}", text.face().character.to_lowercase()),
+            format!("it has no {}", shown.join(" ")),
+        ];
+        let check = self.yes_or_no("letters", "Letters of", State::Broken, texts);
+        let others = SHELF.iter().filter(|other| other.lacking(&text.words).is_empty()).take(3);
+        let field = self.layer.field("typeface");
+        Some(check.remedies(|| {
+            others
+                .map(|other| {
+                    let text =
+                        format!("Set it in {}, which has them", other.character.to_lowercase());
+                    Remedy::set(text, &field, other.id)
+                })
+                .collect()
+        }))
+    }
+
+    fn shape(&self, shape: &Shape) -> Vec<Check> {
+        let mut checks = Vec::new();
+        if shape.line.is_some() {
+            let limit = (shape.thickness, Sense::AtLeast, THINNEST);
+            let label = format!("Line of {}", self.layer.title());
+            checks.push(
+                Check::length(&self.id("line"), Stage::Face, &label, limit, self.unit)
+                    .softened("may not print")
+                    .remedy(Remedy::set(
+                        format!("Make it {} thick", measure(THINNEST, self.unit)),
+                        &self.layer.field("thickness"),
+                        THINNEST,
+                    )),
+            );
+        }
+        if let super::ShapeSize::Sides(sides) = shape.size {
+            checks.extend(self.safe(&self.square(sides), false));
+        }
+        checks
+    }
+
+    /// How far what lies within `around` stays from cuts and creases. What goes past its area on purpose is left out,
+    /// unless it is `vital`.
+    fn safe(&self, around: &BezPath, is_vital: bool) -> Option<Check> {
+        let own = &self.area.region;
+        let past = Region::inside(around).minus(own);
+        let is_past = past.area() > 0.05;
+        if is_past && !is_vital {
+            return None;
+        }
+        let mut lines = own.to_path();
+        let bounds = own.bounds()?;
+        self.part.openings().for_each(|opening| lines.extend(opening.iter()));
+        let value = if is_past { 0.0 } else { gap(around, &lines) };
+        // A picture that fills its panel to the edge is meant to.
+        if value < 1e-3 && !is_vital {
+            return None;
+        }
+        let is_small = bounds.width().min(bounds.height()) < SMALL;
+        let bound = if is_small { SAFE_ON_SMALL } else { SAFE };
+        let label = format!("{} to the edge", self.layer.title());
+        let limit = (value, Sense::AtLeast, bound);
+        let check = Check::length(&self.id("safe"), Stage::Face, &label, limit, self.unit)
+            .softened(if is_past { "runs past its panel" } else { "may be cut or folded away" })
+            .at(Drawing::Flat, path_text(&(Affine::translate(self.part.at) * around.clone())));
+        Some(check.remedies(|| self.within(around, bounds, bound)))
+    }
+
+    /// Moves, or else shrinks, what lies within `around` until it keeps `bound` mm from the edges of its area's bounds.
+    fn within(&self, around: &BezPath, bounds: Rect, bound: f64) -> Vec<Remedy> {
+        let room = bounds.inset(-bound);
+        let own = kurbo::Shape::bounding_box(around);
+        let mut remedies = Vec::new();
+        let lying = self.layer.lying();
+        if own.width() <= room.width() && own.height() <= room.height() {
+            let aside = |low: f64, high: f64, least: f64, most: f64| {
+                (least - low).max(0.0) - (high - most).max(0.0)
+            };
+            let shift =
+                [aside(own.x0, own.x1, room.x0, room.x1), aside(own.y0, own.y1, room.y0, room.y1)];
+            if let Some(lying) = lying.filter(|_| shift.iter().any(|mm| mm.abs() > 1e-6)) {
+                let to = |from: f64, by: f64| ((from + by) * 1000.0).round() / 1000.0;
+                remedies.push(Remedy {
+                    text: "Move it away from the edge".to_owned(),
+                    changes: vec![
+                        Change::new(&self.layer.field("x"), to(lying.x, shift[0])),
+                        Change::new(&self.layer.field("y"), to(lying.y, shift[1])),
+                    ],
+                });
+            }
+        }
+        let share = (room.width() / own.width()).min(room.height() / own.height()).min(1.0);
+        let size = self.layer.field("size");
+        if let (LayerKind::Text(text), true) = (&self.layer.kind, share > 0.1) {
+            let points = text.set(self.area.room()).em / super::POINT * share * 0.98;
+            let points = (points * 10.0).floor() / 10.0;
+            remedies.push(Remedy {
+                text: format!("Set it in {points} pt, in the middle"),
+                changes: vec![
+                    Change::new(&format!("{size}.by"), "points"),
+                    Change::new(&format!("{size}.value"), points),
+                    Change::new(&self.layer.field("x"), 0.0),
+                    Change::new(&self.layer.field("y"), 0.0),
+                ],
+            });
+        }
+        remedies
+    }
+
+    /// Ink on what is glued keeps glue from holding (common practice).
+    fn on_glue(&self, panels: &[String]) -> Option<Check> {
+        let glued = self.part.panels.iter().find(|panel| {
+            panel.role == Role::Glue && panels.contains(&panel.name) && !self.layer.only_shown
+        })?;
+        let texts = [
+            "printed".to_owned(),
+            "bare".to_owned(),
+            format!("glue holds badly on the {}", glued.name.to_lowercase()),
+        ];
+        let check = self.yes_or_no("glue", "Glue under", State::Attention, texts);
+        Some(check.remedy(Remedy::advice("Take the glued panel out of its area")))
+    }
 }

@@ -6,6 +6,10 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+use super::lying::Lying;
+use super::pattern::Pattern;
+use super::shape::Shape;
+use super::text::Text;
 use crate::blob::{BlobId, Origin};
 use crate::error::{Faults, InputError, Remedy};
 use crate::id::LayerId;
@@ -47,14 +51,10 @@ pub struct PlacedPicture {
     /// What is known of where it comes from.
     #[serde(default)]
     pub origin: Origin,
-    /// The panel on which it lies, by its name; what goes past the panel is not printed.
-    pub panel: String,
-    /// From the panel's middle to the picture's, to the right as the flat shows it, mm.
-    #[serde(default)]
-    pub x: f64,
-    /// The same downwards, mm.
-    #[serde(default)]
-    pub y: f64,
+    /// Where it lies.
+    #[serde(flatten)]
+    #[cfg_attr(feature = "api", ts(flatten))]
+    pub lying: Lying,
     /// How large it is.
     pub size: PictureSize,
 }
@@ -73,8 +73,14 @@ pub enum LayerKind {
     },
     /// The panels' names, or the words of their labels.
     PanelNames,
-    /// A picture on one panel.
+    /// A picture.
     Picture(PlacedPicture),
+    /// Words of the user's own.
+    Text(Text),
+    /// A shape.
+    Shape(Shape),
+    /// A motif again and again.
+    Pattern(Pattern),
 }
 
 /// One layer of a face.
@@ -86,13 +92,39 @@ pub struct Layer {
     /// Its name in the list; `None` goes by what it is.
     #[serde(default)]
     pub name: Option<String>,
+    /// True where it is left out, of the print and of what is seen.
+    #[serde(default, skip_serializing_if = "is_off")]
+    pub hidden: bool,
+    /// True where it stays as it is.
+    #[serde(default, skip_serializing_if = "is_off")]
+    pub locked: bool,
+    /// True where it is only shown and not printed.
+    #[serde(default, skip_serializing_if = "is_off")]
+    pub only_shown: bool,
+    /// How much of it covers what is below, 0 to 1.
+    #[serde(default = "whole", skip_serializing_if = "is_whole")]
+    pub opacity: f64,
     /// What it is.
     #[serde(flatten)]
     pub kind: LayerKind,
 }
 
-/// How far from its panel's middle a picture may lie, mm.
-const FARTHEST: f64 = 5000.0;
+const fn is_off(flag: &bool) -> bool {
+    !*flag
+}
+
+const fn whole() -> f64 {
+    1.0
+}
+
+#[expect(
+    clippy::trivially_copy_pass_by_ref,
+    clippy::float_cmp,
+    reason = "as serde asks, and 1 is exact"
+)]
+fn is_whole(opacity: &f64) -> bool {
+    *opacity == 1.0
+}
 
 /// The least and the greatest side of a picture, mm.
 const SIDE: std::ops::RangeInclusive<f64> = 1.0..=5000.0;
@@ -102,19 +134,53 @@ impl Layer {
     #[must_use]
     pub fn colour(id: &str, colour: &str) -> Self {
         let kind = LayerKind::Colour { colour: colour.to_owned(), coverage: Coverage::Faces };
-        Self { id: id.into(), name: None, kind }
+        Self::new(id, kind)
     }
 
     /// The panels' names.
     #[must_use]
     pub fn panel_names(id: &str) -> Self {
-        Self { id: id.into(), name: None, kind: LayerKind::PanelNames }
+        Self::new(id, LayerKind::PanelNames)
+    }
+
+    /// A layer that is printed whole.
+    #[must_use]
+    pub fn new(id: &str, kind: LayerKind) -> Self {
+        Self {
+            id: id.into(),
+            name: None,
+            hidden: false,
+            locked: false,
+            only_shown: false,
+            opacity: 1.0,
+            kind,
+        }
+    }
+
+    /// Where it lies, where it has a place of its own.
+    #[must_use]
+    pub const fn lying(&self) -> Option<&Lying> {
+        match &self.kind {
+            LayerKind::Colour { .. } | LayerKind::PanelNames => None,
+            LayerKind::Picture(picture) => Some(&picture.lying),
+            LayerKind::Text(text) => Some(&text.lying),
+            LayerKind::Shape(shape) => Some(&shape.lying),
+            LayerKind::Pattern(pattern) => Some(&pattern.lying),
+        }
     }
 
     /// What it goes by in lists.
     #[must_use]
     pub fn title(&self) -> &str {
         let own = match &self.kind {
+            LayerKind::Text(text) => {
+                match text.words.lines().find(|line| !line.trim().is_empty()) {
+                    Some(line) => line.trim(),
+                    None => "Text",
+                }
+            }
+            LayerKind::Shape(_) => "Shape",
+            LayerKind::Pattern(_) => "Pattern",
             LayerKind::Colour { .. } => "Colour",
             LayerKind::PanelNames => "Panel names",
             LayerKind::Picture(picture) if picture.origin.name.is_empty() => "Picture",
@@ -133,22 +199,19 @@ impl Layer {
         if let Some(name) = &self.name {
             check_name(&self.field("name"), name, faults);
         }
+        let share = |value: f64| format!("{value}");
+        faults.range(&self.field("opacity"), "The opacity", self.opacity, 0.0..=1.0, share);
+        let field = |below: &str| self.field(below);
+        if let Some(lying) = self.lying() {
+            lying.validate(&field, unit, faults);
+        }
         match &self.kind {
-            LayerKind::Colour { colour, .. } => {
-                if !is_colour(colour) {
-                    let field = self.field("colour");
-                    faults.add(InputError::plain(
-                        &field,
-                        format!(
-                            "“{}” is not a colour",
-                            colour.chars().take(20).collect::<String>()
-                        ),
-                        Remedy::set("Use white, #ffffff", &field, "#ffffff"),
-                    ));
-                }
-            }
+            LayerKind::Colour { colour, .. } => colour_fault(&field("colour"), colour, faults),
             LayerKind::PanelNames => {}
             LayerKind::Picture(picture) => self.validate_picture(picture, unit, faults),
+            LayerKind::Text(text) => text.validate(&field, unit, faults),
+            LayerKind::Shape(shape) => shape.validate(&field, unit, faults),
+            LayerKind::Pattern(pattern) => pattern.validate(&field, unit, faults),
         }
     }
 
@@ -170,17 +233,6 @@ impl Layer {
                 Remedy::advice("Bring the picture in again"),
             ));
         }
-        if picture.panel.chars().count() > 80 {
-            faults.add(InputError::plain(
-                &self.field("panel"),
-                "The panel’s name has more than 80 characters",
-                Remedy::advice("Choose one of the piece’s panels"),
-            ));
-        }
-        for (name, value) in [("x", picture.x), ("y", picture.y)] {
-            let words = "The picture’s distance from the panel’s middle";
-            faults.range(&self.field(name), words, value, -FARTHEST..=FARTHEST, show);
-        }
         match picture.size {
             PictureSize::Panel => {}
             PictureSize::Width(mm) => {
@@ -191,5 +243,17 @@ impl Layer {
             }
         }
         picture.origin.validate(&self.field("origin"), faults);
+    }
+}
+
+/// A colour is written as `#rrggbb`.
+pub(super) fn colour_fault(field: &str, colour: &str, faults: &mut Faults) {
+    if !is_colour(colour) {
+        let shown: String = colour.chars().take(20).collect();
+        faults.add(InputError::plain(
+            field,
+            format!("“{shown}” is not a colour"),
+            Remedy::set("Use white, #ffffff", field, "#ffffff"),
+        ));
     }
 }

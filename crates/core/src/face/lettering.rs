@@ -1,10 +1,8 @@
 //! Text as outlines in the shipped typeface, so that it prints and cuts the same everywhere.
 
+use super::typeface::Typeface;
 use crate::geometry::{Affine, BezPath, Point, Rect, Shape};
 use ttf_parser::{Face, OutlineBuilder};
-
-/// Atkinson Hyperlegible Next, SIL Open Font License 1.1 (see `fonts/OFL.txt`).
-const TYPEFACE: &[u8] = include_bytes!("../../fonts/AtkinsonHyperlegibleNext-Regular.ttf");
 
 /// Where a line of text hangs on its point.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -18,7 +16,7 @@ pub enum Anchor {
 /// One line of text with capitals `height` mm high. Characters the typeface lacks are left out.
 #[must_use]
 pub fn letter(text: &str, at: Point, height: f64, anchor: Anchor) -> BezPath {
-    let Ok(face) = Face::parse(TYPEFACE, 0) else { return BezPath::new() };
+    let Ok(face) = Face::parse(Typeface::plain().bytes(), 0) else { return BezPath::new() };
     let capital = f64::from(face.capital_height().unwrap_or(700)).max(1.0);
     let mut path = BezPath::new();
     let mut pen = 0.0;
@@ -46,7 +44,8 @@ pub fn letter_into(text: &str, place: Rect) -> BezPath {
     letter(text, place.center(), height, Anchor::Middle)
 }
 
-struct Glyph(BezPath);
+/// Collects a glyph's outline, `y` up as type has it.
+pub(super) struct Glyph(pub BezPath);
 
 impl OutlineBuilder for Glyph {
     fn move_to(&mut self, x: f32, y: f32) {

@@ -2,8 +2,16 @@
 
 mod art;
 mod checks;
+mod figures;
 mod layer;
 pub mod lettering;
+mod lying;
+mod pattern;
+mod shape;
+mod text;
+mod typeface;
+mod typeset;
+mod upright;
 
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
@@ -11,9 +19,16 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-pub use art::{Art, Inked, ink_colour};
+pub use art::{Art, Ink, Inked, ink_colour};
 pub(crate) use checks::face_checks;
+pub use figures::Outlined;
 pub use layer::{Coverage, Layer, LayerKind, PictureSize, PlacedPicture};
+pub use lying::{Area, Lying, Up};
+pub use pattern::{Grid, Pattern};
+pub use shape::{Shape, ShapeSize};
+pub use text::{Align, POINT, SetText, Text, TextSize};
+pub use typeface::{SHELF, Typeface};
+pub use upright::Uprights;
 
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};

@@ -3,7 +3,8 @@
 use geo::algorithm::buffer::{BufferStyle, LineJoin};
 use geo::orient::{Direction, Orient};
 use geo::{
-    Area, BooleanOps, BoundingRect, Buffer, Coord, LineString, MultiPolygon, Polygon, unary_union,
+    AffineOps, Area, BooleanOps, BoundingRect, Buffer, Coord, LineString, MultiPolygon, Polygon,
+    unary_union,
 };
 use kurbo::{BezPath, Point, Rect, Vec2};
 
@@ -66,6 +67,14 @@ impl Region {
             return self.clone();
         }
         Self(self.0.difference(&other.0))
+    }
+
+    /// Moved, turned or mirrored.
+    #[must_use]
+    pub fn transformed(&self, affine: kurbo::Affine) -> Self {
+        let [a, b, c, d, e, f] = affine.as_coeffs();
+        let moved = self.0.affine_transform(&geo::AffineTransform::new(a, c, e, b, d, f));
+        Self(moved.orient(Direction::Default))
     }
 
     /// Grown by `distance` mm on every side, with sharp corners kept sharp.

@@ -6,6 +6,7 @@ mod add_ons;
 mod by_hand;
 mod carton_blanks;
 mod catalogue;
+mod faces;
 mod fitting;
 mod folding;
 mod marks;

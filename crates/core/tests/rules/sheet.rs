@@ -161,8 +161,11 @@ fn colour_goes_past_the_cut_by_the_bleed_and_spares_the_glue() {
     let face = |coverage, bleed| {
         let kind = LayerKind::Colour { colour: "#e7dcc0".into(), coverage };
         let colour = Layer { kind, ..Layer::colour("l1", "") };
-        Face { bleed, layers: vec![colour, Layer::panel_names("l2")] }
-            .print(&flat.parts[0], f64::INFINITY)
+        Face { bleed, layers: vec![colour, Layer::panel_names("l2")] }.print(
+            &flat.parts[0],
+            &aptum_core::face::Uprights::default(),
+            f64::INFINITY,
+        )
     };
     let bare = face(Coverage::Faces, 0.0);
     let panels: f64 = flat.parts[0]

@@ -1,6 +1,6 @@
 //! Drawing in mm with y down, as core measures.
 
-use aptum_core::geometry::{Affine, BezPath, PathEl, Rect};
+use aptum_core::geometry::{Affine, BezPath, PathEl};
 use pdf_writer::{Content, Name};
 
 use crate::line_style::{LineStyle, rgb};
@@ -47,15 +47,35 @@ impl Canvas {
         self.0.x_object(Name(name.as_bytes())).restore_state();
     }
 
-    /// Puts a picture, whose unit square `upright` turns the right way up, into `place`; only what lies in `clip`
-    /// is seen.
-    pub fn picture(&mut self, name: &str, place: Rect, upright: [f64; 6], clip: &BezPath) {
+    /// What `draw` draws, of which only what lies in `clip` is seen, and that as opaque as the state of that name.
+    pub fn within(
+        &mut self,
+        clip: Option<&BezPath>,
+        opacity: Option<&str>,
+        draw: impl FnOnce(&mut Self),
+    ) {
+        if clip.is_none() && opacity.is_none() {
+            return draw(self);
+        }
         self.0.save_state();
-        self.trace(clip);
-        self.0.clip_nonzero().end_path();
+        if let Some(clip) = clip {
+            self.trace(clip);
+            self.0.clip_nonzero().end_path();
+        }
+        if let Some(name) = opacity {
+            self.0.set_parameters(Name(name.as_bytes()));
+        }
+        draw(self);
+        self.0.restore_state();
+    }
+
+    /// Puts a picture, whose unit square `upright` turns the right way up, where `place` takes a unit square with `y`
+    /// down.
+    pub fn picture(&mut self, name: &str, place: Affine, upright: [f64; 6]) {
+        self.0.save_state();
         // A picture's unit square has y up.
-        let square = Affine::new([place.width(), 0.0, 0.0, -place.height(), place.x0, place.y1]);
-        self.0.transform((square * Affine::new(upright)).as_coeffs().map(real));
+        let flip = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, 1.0]);
+        self.0.transform((place * flip * Affine::new(upright)).as_coeffs().map(real));
         self.0.x_object(Name(name.as_bytes())).restore_state();
     }
 

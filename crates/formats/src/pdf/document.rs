@@ -9,8 +9,8 @@ use aptum_core::geometry::Rect;
 use flate2::Compression;
 use flate2::write::ZlibEncoder;
 use image::DynamicImage;
-use pdf_writer::writers::{Catalog, DocumentInfo};
-use pdf_writer::{Chunk, Filter, Name, Ref, TextStr};
+use pdf_writer::writers::{Catalog, DocumentInfo, ExtGraphicsState};
+use pdf_writer::{Chunk, Filter, Finish, Name, Ref, TextStr};
 
 use super::canvas::real;
 use crate::picture::{self, Coding, Picture};
@@ -54,6 +54,24 @@ pub(super) struct Image {
     id: Ref,
     /// What turns its unit square the right way up.
     pub upright: [f64; 6],
+}
+
+/// What a shared drawing refers to by name.
+#[derive(Default)]
+pub(super) struct Needs {
+    pub pictures: Vec<Image>,
+    opacities: Vec<(String, f64)>,
+}
+
+impl Needs {
+    /// The name of the state in which what is filled is so opaque, 0 to 1.
+    pub fn opacity(&mut self, opacity: f64) -> String {
+        let name = format!("opacity{:.0}", opacity * 1000.0);
+        if self.opacities.iter().all(|(known, _)| *known != name) {
+            self.opacities.push((name.clone(), opacity));
+        }
+        name
+    }
 }
 
 /// Objects whose numbers are known from the start.
@@ -198,7 +216,7 @@ impl<'a> Document<'a> {
         name: &str,
         drawing: &[u8],
         bounds: Rect,
-        pictures: &[Image],
+        needs: &Needs,
     ) -> io::Result<()> {
         let id = self.id();
         let packed = pack(drawing);
@@ -213,8 +231,17 @@ impl<'a> Document<'a> {
             ));
             let mut resources = form.resources();
             let mut images = resources.x_objects();
-            for image in pictures {
+            for image in &needs.pictures {
                 images.pair(Name(image.name.as_bytes()), image.id);
+            }
+            images.finish();
+            if !needs.opacities.is_empty() {
+                let mut states = resources.ext_g_states();
+                for (name, opacity) in &needs.opacities {
+                    let mut state =
+                        states.insert(Name(name.as_bytes())).start::<ExtGraphicsState<'_>>();
+                    state.non_stroking_alpha(real(*opacity));
+                }
             }
         })?;
         self.shared.push((name.to_owned(), id));

@@ -32,13 +32,13 @@ pub fn hand_cut_pdf(
     for (index, blank) in prepared.blanks().enumerate() {
         let Some(art) = blank.art else { continue };
         let mut canvas = Canvas::new();
-        let pictures = draw_art(&mut document, &mut canvas, art, "#5b6764", blobs)?;
+        let needs = draw_art(&mut document, &mut canvas, art, "#5b6764", blobs)?;
         let reach = art.bleed.max(1.0);
         document.share(
             &part_name(index),
             &canvas.finish(),
             blank.part.bounds.inflate(reach, reach),
-            &pictures,
+            &needs,
         )?;
     }
     let kinds = prepared.kinds();

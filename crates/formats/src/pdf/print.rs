@@ -3,11 +3,11 @@
 use std::io::{self, Write};
 
 use aptum_core::blob::Blobs;
-use aptum_core::face::{Art, Inked, ink_colour};
+use aptum_core::face::{Art, Ink, ink_colour};
 use aptum_core::geometry::Rect;
 use aptum_core::{Job, Prepared};
 
-use super::document::Image;
+use super::document::Needs;
 use super::{Canvas, Document, Page, notes};
 use aptum_core::face::lettering::letter_into;
 
@@ -30,9 +30,9 @@ pub fn print_pdf(
     for (number, blank) in prepared.blanks().enumerate() {
         let Some(art) = blank.art else { continue };
         let mut canvas = Canvas::new();
-        let pictures = draw_art(&mut document, &mut canvas, art, ink_colour(), blobs)?;
+        let needs = draw_art(&mut document, &mut canvas, art, ink_colour(), blobs)?;
         let bounds = blank.part.bounds.inflate(art.bleed, art.bleed);
-        document.share(&part_name(number), &canvas.finish(), bounds, &pictures)?;
+        document.share(&part_name(number), &canvas.finish(), bounds, &needs)?;
     }
 
     let mut canvas = Canvas::new();
@@ -94,7 +94,7 @@ pub(super) fn part_name(part: usize) -> String {
     format!("part{part}")
 }
 
-/// A blank's layers, the first undermost, its words in so dark an ink; gives the pictures that are in it. One whose
+/// A blank's layers, the first undermost, its words in so dark an ink; gives what the drawing needs. A picture whose
 /// bytes are missing is left out.
 pub(super) fn draw_art(
     document: &mut Document<'_>,
@@ -102,20 +102,26 @@ pub(super) fn draw_art(
     art: &Art,
     words: &str,
     blobs: &dyn Blobs,
-) -> io::Result<Vec<Image>> {
-    let mut pictures = Vec::new();
-    for inked in &art.layers {
-        match inked {
-            Inked::Area { path, colour } => canvas.fill(path, colour),
-            Inked::Words { path } => canvas.fill(path, words),
-            Inked::Picture { blob, place, clip, .. } => {
+) -> io::Result<Needs> {
+    let mut needs = Needs::default();
+    for inked in art.inks() {
+        let opacity = (inked.opacity < 1.0).then(|| needs.opacity(inked.opacity));
+        let opacity = opacity.as_deref();
+        match &inked.ink {
+            Ink::Area { path, colour, clip } => {
+                canvas.within(clip.as_ref(), opacity, |canvas| canvas.fill(path, colour));
+            }
+            Ink::Words { path } => canvas.within(None, opacity, |canvas| canvas.fill(path, words)),
+            Ink::Picture { blob, place, clip } => {
                 let Some(bytes) = blobs.bytes(blob) else { continue };
                 if let Some(image) = document.picture(blob, &bytes)? {
-                    canvas.picture(&image.name, *place, image.upright, clip);
-                    pictures.push(image);
+                    canvas.within(Some(clip), opacity, |canvas| {
+                        canvas.picture(&image.name, *place, image.upright);
+                    });
+                    needs.pictures.push(image);
                 }
             }
         }
     }
-    Ok(pictures)
+    Ok(needs)
 }

@@ -83,7 +83,7 @@ fn what_is_not_a_job_file_is_refused_in_words() {
             "unpacks to more",
         ),
         (good.replace("aptum-job", "other").into_bytes(), "“other”"),
-        (good.replace("\"version\": 2", "\"version\": 99").into_bytes(), "newer Aptum"),
+        (good.replace("\"version\": 3", "\"version\": 99").into_bytes(), "newer Aptum"),
         (good.replace("\"caliper\"", "\"calliper\"").into_bytes(), "damaged"),
         (good.replace("0.3556", "1e999").into_bytes(), "damaged"),
     ];

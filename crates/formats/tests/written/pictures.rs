@@ -7,8 +7,9 @@ use std::io::{Cursor, Write};
 use std::sync::Arc;
 
 use aptum_core::blob::{BlobId, Blobs, Origin};
-use aptum_core::face::{Layer, LayerKind, PictureSize, PlacedPicture};
+use aptum_core::face::{Layer, LayerKind, Lying, PictureSize, PlacedPicture, Text, TextSize};
 use aptum_core::geometry::{Affine, Rect, Region};
+use aptum_core::job::with_field;
 use aptum_core::{Job, Prepared, Workshop, prepare};
 use aptum_formats::archive::{ArchiveError, JobFile, blob_id};
 use aptum_formats::pdf::print_pdf;
@@ -52,19 +53,14 @@ fn with_picture(bytes: &[u8], size: PictureSize) -> (Job, Prepared, Hand) {
         serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
     let picture = Picture::of(bytes).unwrap();
     let blob = blob_id(bytes);
-    job.pieces[0].face.as_mut().unwrap().layers.push(Layer {
-        id: "l9".into(),
-        name: None,
-        kind: LayerKind::Picture(PlacedPicture {
-            blob: blob.clone(),
-            pixels: picture.pixels,
-            origin: Origin::default(),
-            panel: "Front".into(),
-            x: 2.0,
-            y: -3.0,
-            size,
-        }),
+    let kind = LayerKind::Picture(PlacedPicture {
+        blob: blob.clone(),
+        pixels: picture.pixels,
+        origin: Origin::default(),
+        lying: Lying { panels: vec!["Front".into()], x: 2.0, y: -3.0, ..Lying::default() },
+        size,
     });
+    job.pieces[0].face.as_mut().unwrap().layers.push(Layer::new("l9", kind));
     let prepared = prepare(&job, &workshop()).unwrap();
     (job, prepared, Hand(BTreeMap::from([(blob, bytes.into())])))
 }
@@ -211,6 +207,80 @@ fn a_picture_lies_where_it_was_put_and_is_clipped_to_its_panel_with_its_bleed() 
     // A front has cuts nowhere but at the corners of its flaps: what of its bleed lies beyond the blank is little.
     let own = Region::inside(&front.outline).area();
     assert!(clip >= own - 0.1 && clip < own * 1.05, "{clip} of {own}");
+}
+
+#[test]
+fn a_turned_picture_keeps_its_middle_and_its_sides() {
+    let bytes = coded(&colours(300, 200).into(), ImageFormat::Jpeg);
+    let (job, prepared, hand) = with_picture(&bytes, PictureSize::Width(30.0));
+    let straight = places(&printed(&job, &prepared, &hand), &prepared)[0].0;
+    let turned = with_field(&job, "pieces.p1.face.layers.l9.turn", 30.into()).unwrap();
+    let prepared = prepare(&turned, &workshop()).unwrap();
+    let place = places(&printed(&turned, &prepared, &hand), &prepared)[0].0;
+    let middle = aptum_core::geometry::Point::new(0.5, 0.5);
+    assert!((place * middle).distance(straight * middle) < 1e-3);
+    let side = |way: Affine, x: f64, y: f64| {
+        way * aptum_core::geometry::Point::new(x, y) - way * aptum_core::geometry::Point::ZERO
+    };
+    for (x, y, long) in [(1.0, 0.0, 30.0), (0.0, 1.0, 20.0)] {
+        let (own, before) = (side(place, x, y), side(straight, x, y));
+        assert!((own.hypot() - long).abs() < 1e-3);
+        // Clockwise where y points down.
+        let angle = before.cross(own).atan2(before.dot(own)).to_degrees();
+        assert!((angle - 30.0).abs() < 1e-3, "{angle}");
+    }
+}
+
+/// ISO 32000-1, 11.6.4.4: `ca` is the constant alpha of what is filled.
+#[test]
+fn layers_are_printed_as_opaque_as_they_are_and_those_that_are_only_shown_are_not() {
+    let bytes = coded(&colours(30, 20).into(), ImageFormat::Jpeg);
+    let (job, prepared, hand) = with_picture(&bytes, PictureSize::Width(20.0));
+    let alphas = |pdf: &Document| -> Vec<f32> {
+        let forms = pdf.objects.values().filter_map(|object| object.as_stream().ok());
+        let states = forms.filter_map(|form| {
+            let resources = form.dict.get(b"Resources").ok()?.as_dict().ok()?;
+            resources.get(b"ExtGState").ok()?.as_dict().ok()
+        });
+        let alpha =
+            |state: &Object| state.as_dict().unwrap().get(b"ca").unwrap().as_float().unwrap();
+        states.flat_map(|states| states.iter().map(|(_, state)| alpha(state))).collect()
+    };
+    assert!(alphas(&printed(&job, &prepared, &hand)).is_empty());
+    let faint = with_field(&job, "pieces.p1.face.layers.l9.opacity", 0.25.into()).unwrap();
+    let pdf = printed(&faint, &prepare(&faint, &workshop()).unwrap(), &hand);
+    assert_eq!(alphas(&pdf), [0.25]);
+    assert_eq!(images(&pdf).len(), 1);
+    let shown = with_field(&faint, "pieces.p1.face.layers.l9.only_shown", true.into()).unwrap();
+    let pdf = printed(&shown, &prepare(&shown, &workshop()).unwrap(), &hand);
+    assert!(alphas(&pdf).is_empty() && images(&pdf).is_empty());
+}
+
+/// Words are outlines in every file: the print file names no font.
+#[test]
+fn words_are_printed_as_outlines() {
+    let bytes = coded(&colours(30, 20).into(), ImageFormat::Jpeg);
+    let (mut job, prepared, hand) = with_picture(&bytes, PictureSize::Width(20.0));
+    let fills = |pdf: &Document| -> usize {
+        let forms = pdf.objects.values().filter_map(|object| object.as_stream().ok());
+        let drawn = forms.filter(|form| form.dict.get(b"BBox").is_ok()).map(|form| {
+            let content = form.decompressed_content().unwrap();
+            let content = lopdf::content::Content::decode(&content).unwrap();
+            content.operations.iter().filter(|operation| operation.operator == "c").count()
+        });
+        drawn.sum()
+    };
+    let before = fills(&printed(&job, &prepared, &hand));
+    let words =
+        Text { size: TextSize::Points(18.0), lying: Lying::on("Front"), ..Text::new("Bean") };
+    job.pieces[0].face.as_mut().unwrap().layers.push(Layer::new("l8", LayerKind::Text(words)));
+    let pdf = printed(&job, &prepare(&job, &workshop()).unwrap(), &hand);
+    assert!(fills(&pdf) > before + 20);
+    let is_font = |object: &Object| {
+        let kind = object.as_dict().and_then(|dict| dict.get(b"Type")).and_then(Object::as_name);
+        kind.is_ok_and(|name| name == b"Font")
+    };
+    assert!(!pdf.objects.values().any(is_font));
 }
 
 /// Exif 2.32, tag 274: 6 is shown turned a quarter clockwise, 3 upside down.

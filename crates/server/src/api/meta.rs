@@ -2,7 +2,9 @@
 
 use aptum_core::LineKind;
 use aptum_core::check::Stage;
+use aptum_core::face::{SHELF, Text, TextSize, Typeface};
 use aptum_core::form::AddOnKind;
+use aptum_core::geometry::path_text;
 use aptum_core::sheet::{SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
 use rocket::serde::json::Json;
@@ -30,8 +32,40 @@ pub struct Meta {
     stages: Vec<StageInfo>,
     /// The kinds of line, as they are offered to the eye: cuts first.
     lines: Vec<LineInfo>,
+    /// The typefaces of the shelf, the plainest first.
+    typefaces: Vec<TypefaceInfo>,
     /// What new things start as.
     starts: Starts,
+}
+
+/// A typeface of the shelf.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct TypefaceInfo {
+    id: &'static str,
+    /// Its character, in a word or two.
+    character: &'static str,
+    family: &'static str,
+    /// Its character's name set in it: SVG path data about the middle of a box of this width and height.
+    sample: String,
+    sample_size: [f64; 2],
+}
+
+impl TypefaceInfo {
+    fn new(typeface: &Typeface) -> Self {
+        let text = Text {
+            typeface: typeface.id.to_owned(),
+            size: TextSize::Capitals(10.0),
+            ..Text::new(typeface.character)
+        };
+        let set = text.set([200.0, 20.0]);
+        Self {
+            id: typeface.id,
+            character: typeface.character,
+            family: typeface.family,
+            sample: path_text(&set.path),
+            sample_size: set.size,
+        }
+    }
 }
 
 /// A stage of a job.
@@ -84,6 +118,7 @@ pub async fn meta(desk: &State<Desk>) -> Result<Json<Meta>, Problem> {
             .rev()
             .map(|kind| LineInfo { kind, name: kind.name() })
             .collect(),
+        typefaces: SHELF.iter().map(TypefaceInfo::new).collect(),
         starts: Starts::of(&workshop),
     }))
 }

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use aptum_core::face::{Coverage, Face, Layer, LayerKind};
+use aptum_core::face::{Coverage, Face, Layer, LayerKind, Pattern, Shape, Text};
 use aptum_core::form::Form;
 use aptum_core::job::JobPiece;
 use aptum_core::sheet::{SheetPlan, standard_sizes};
@@ -21,8 +21,8 @@ pub struct Starts {
     job: Job,
     /// A face: the panels' names.
     face: Face,
-    /// A layer of flat colour.
-    colour: Layer,
+    /// A layer of each kind, but pictures, which are brought in.
+    layers: Vec<Layer>,
     /// Colours that are offered; any other can be mixed.
     inks: [&'static str; 6],
     /// How far a backing stands out, mm.
@@ -36,11 +36,18 @@ pub struct Starts {
 impl Starts {
     /// From what the workshop has.
     pub fn of(workshop: &Workshop) -> Self {
-        let colour = LayerKind::Colour { colour: "#e7dcc0".to_owned(), coverage: Coverage::Faces };
+        let ground = "#e7dcc0".to_owned();
+        let layers = [
+            LayerKind::Colour { colour: ground, coverage: Coverage::Faces },
+            LayerKind::Text(Text::new("Words")),
+            LayerKind::Shape(Shape::filled("#f3e3b3")),
+            LayerKind::Pattern(Pattern::dots("#8fae7c")),
+            LayerKind::PanelNames,
+        ];
         Self {
             job: starting_job(workshop),
             face: Face { bleed: 1.5, layers: vec![Layer::panel_names("l1")] },
-            colour: Layer { id: "l1".into(), name: None, kind: colour },
+            layers: layers.into_iter().map(|kind| Layer::new("l1", kind)).collect(),
             inks: ["#e7dcc0", "#f0d9cf", "#dfe8d6", "#d5e3e6", "#f3e3b3", "#c9b8d1"],
             border: 3.0,
             perforation: Perforation::STANDARD,

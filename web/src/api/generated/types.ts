@@ -100,6 +100,8 @@ measures: [boolean, boolean], };
 
 export type AddOnKind = "window-rectangle" | "window-round" | "window-oval" | "window-arch" | "window-heart" | "hang-hole" | "thumb-notch" | "hand-hole" | "slit-lock" | "tear-strip" | "slot" | "tongue";
 
+export type Align = "left" | "centre" | "right";
+
 export type AlignTo = "left" | "middle" | "right" | "top" | "centre" | "bottom";
 
 export type Amount = "wanted" | "fill-sheets";
@@ -739,23 +741,33 @@ sense: Sense, };
 
 export type Grain = "long" | "short" | "unknown";
 
-export type InkedView = { "kind": "area", 
+export type Grid = { "by": "pitch", "value": [number, number] } | { "by": "count", "value": [number, number] };
+
+export type InkedView = { layer: LayerId, 
 /**
- * SVG path data of what is coloured, bleed included.
+ * How much of it covers what is below, 0 to 1.
  */
-path: string, colour: string, } | { "kind": "words", 
+opacity: number, 
 /**
- * Their outlines as SVG path data.
+ * False where it is only shown.
  */
-path: string, colour: string, } | { "kind": "picture", layer: LayerId, blob: BlobId, 
+is_printed: boolean, } & ({ "kind": "area", 
 /**
- * Left, top, width and height, mm.
+ * SVG path data, bleed included.
  */
-place: [number, number, number, number], 
+path: string, colour: string, 
+/**
+ * SVG path data of what of it is printed, where that is not all.
+ */
+clip: string | null, } | { "kind": "picture", blob: BlobId, 
+/**
+ * From its unit square, `y` down, to where it lies, as an SVG matrix.
+ */
+place: [number, number, number, number, number, number], 
 /**
  * SVG path data of what of it is printed.
  */
-clip: string, };
+clip: string, });
 
 export type InputError = { 
 /**
@@ -953,7 +965,23 @@ id: LayerId,
 /**
  * Its name in the list; `None` goes by what it is.
  */
-name: string | null, } & ({ "kind": "colour", 
+name: string | null, 
+/**
+ * True where it is left out, of the print and of what is seen.
+ */
+hidden?: boolean, 
+/**
+ * True where it stays as it is.
+ */
+locked?: boolean, 
+/**
+ * True where it is only shown and not printed.
+ */
+only_shown?: boolean, 
+/**
+ * How much of it covers what is below, 0 to 1.
+ */
+opacity?: number, } & ({ "kind": "colour", 
 /**
  * As `#rrggbb`.
  */
@@ -961,7 +989,7 @@ colour: string,
 /**
  * The panels it covers.
  */
-coverage: Coverage, } | { "kind": "panel-names" } | { "kind": "picture" } & PlacedPicture);
+coverage: Coverage, } | { "kind": "panel-names" } | { "kind": "picture" } & PlacedPicture | { "kind": "text" } & Text | { "kind": "shape" } & Shape | { "kind": "pattern" } & Pattern);
 
 export type LayerId = string;
 
@@ -971,9 +999,13 @@ export type LayerView = { id: LayerId,
  */
 title: string, 
 /**
- * Of a picture whose panel is there, how it lies.
+ * How it lies, where it has a place of its own on panels that are there.
  */
-picture: PictureView | null, };
+place: PlaceView | null, 
+/**
+ * What a layer of its kind has to tell, such as `2400 × 1600 pixels, 312 ppi`.
+ */
+told: string | null, };
 
 export type Layout = { 
 /**
@@ -1157,6 +1189,10 @@ stages: Array<StageInfo>,
  */
 lines: Array<LineInfo>, 
 /**
+ * The typefaces of the shelf, the plainest first.
+ */
+typefaces: Array<TypefaceInfo>, 
+/**
  * What new things start as.
  */
 starts: Starts, };
@@ -1265,6 +1301,8 @@ note: string, };
 
 export type OutlineId = string;
 
+export type Outlined = "rectangle" | "ellipse" | "polygon" | "star" | "heart" | "leaf" | "line";
+
 export type PanelRole = "face" | "flap" | "glue";
 
 export type PanelView = { name: string, 
@@ -1311,6 +1349,57 @@ edge: LineKind, openings: string, lines: Array<LineView>, };
 
 export type PassphraseEntry = { passphrase: string, };
 
+export type Pattern = { 
+/**
+ * What comes again and again.
+ */
+figure: Outlined, 
+/**
+ * Corners of a polygon, points of a star; 3 to 60.
+ */
+points: number, 
+/**
+ * As `#rrggbb`.
+ */
+colour: string, 
+/**
+ * The motif's width and height, mm; of stripes, their thickness is the height.
+ */
+motif: [number, number], 
+/**
+ * How far motifs stand from each other.
+ */
+grid: Grid, 
+/**
+ * True where every second row stands half a pitch aside.
+ */
+staggered: boolean, 
+/**
+ * True where every second row is turned round.
+ */
+turning: boolean, 
+/**
+ * The panels on which it lies, by their names: several are one area across their creases, none are all that is
+ * not glued. What goes past the area is not printed.
+ */
+panels: Array<string>, 
+/**
+ * From the area's middle to the layer's, to the right as the flat shows it, mm.
+ */
+x: number, 
+/**
+ * The same downwards, mm.
+ */
+y: number, 
+/**
+ * What is up for it.
+ */
+up: Up, 
+/**
+ * How far it is turned from upright, clockwise, degrees.
+ */
+turn: number, };
+
 export type Perforation = { 
 /**
  * Length of each cut.
@@ -1322,16 +1411,6 @@ cut: number,
 tie: number, };
 
 export type PictureSize = { "by": "panel" } | { "by": "width", "mm": number } | { "by": "height", "mm": number };
-
-export type PictureView = { 
-/**
- * Width and height, mm.
- */
-size: [number, number], size_text: [string, string], 
-/**
- * From the panel's middle to its own, to the right and downwards.
- */
-at_text: [string, string], pixels_text: string, };
 
 export type PieceId = string;
 
@@ -1371,6 +1450,24 @@ piece: PieceId | null,
  */
 path: string, };
 
+export type PlaceView = { 
+/**
+ * Its middle in the drawing of the whole, mm.
+ */
+centre: [number, number], 
+/**
+ * How far it is turned there, degrees clockwise.
+ */
+turn: number, 
+/**
+ * Width and height as it is read, mm.
+ */
+size: [number, number], size_text: [string, string], 
+/**
+ * From its area's middle to its own, to the right and downwards in the flat.
+ */
+at_text: [string, string], };
+
 export type PlacedPicture = { 
 /**
  * Its bytes.
@@ -1385,11 +1482,16 @@ pixels: [number, number],
  */
 origin: Origin, 
 /**
- * The panel on which it lies, by its name; what goes past the panel is not printed.
+ * How large it is.
  */
-panel: string, 
+size: PictureSize, 
 /**
- * From the panel's middle to the picture's, to the right as the flat shows it, mm.
+ * The panels on which it lies, by their names: several are one area across their creases, none are all that is
+ * not glued. What goes past the area is not printed.
+ */
+panels: Array<string>, 
+/**
+ * From the area's middle to the layer's, to the right as the flat shows it, mm.
  */
 x: number, 
 /**
@@ -1397,9 +1499,13 @@ x: number,
  */
 y: number, 
 /**
- * How large it is.
+ * What is up for it.
  */
-size: PictureSize, };
+up: Up, 
+/**
+ * How far it is turned from upright, clockwise, degrees.
+ */
+turn: number, };
 
 export type Placement = { 
 /**
@@ -1658,6 +1764,59 @@ export type Sense = "at-most" | "at-least";
 
 export type Setting = number | string | null;
 
+export type Shape = { 
+/**
+ * What it is.
+ */
+figure: Outlined, 
+/**
+ * How large it is.
+ */
+size: ShapeSize, 
+/**
+ * Corners of a polygon, points of a star; 3 to 60.
+ */
+points: number, 
+/**
+ * The radius of a rectangle’s corners, mm; 0 to 500.
+ */
+rounding: number, 
+/**
+ * What fills it, as `#rrggbb`.
+ */
+fill: string | null, 
+/**
+ * What it is outlined with, as `#rrggbb`.
+ */
+line: string | null, 
+/**
+ * How thick the outline is, mm; half of it lies on either side.
+ */
+thickness: number, 
+/**
+ * The panels on which it lies, by their names: several are one area across their creases, none are all that is
+ * not glued. What goes past the area is not printed.
+ */
+panels: Array<string>, 
+/**
+ * From the area's middle to the layer's, to the right as the flat shows it, mm.
+ */
+x: number, 
+/**
+ * The same downwards, mm.
+ */
+y: number, 
+/**
+ * What is up for it.
+ */
+up: Up, 
+/**
+ * How far it is turned from upright, clockwise, degrees.
+ */
+turn: number, };
+
+export type ShapeSize = { "by": "area" } | { "by": "sides", "mm": [number, number] } | { "by": "inset", "mm": number };
+
 export type SheetPlan = { 
 /**
  * The stock sheet, upright.
@@ -1846,9 +2005,9 @@ job: Job,
  */
 face: Face, 
 /**
- * A layer of flat colour.
+ * A layer of each kind, but pictures, which are brought in.
  */
-colour: Layer, 
+layers: Array<Layer>, 
 /**
  * Colours that are offered; any other can be mixed.
  */
@@ -1956,6 +2115,68 @@ path: string, };
 
 export type Tell = "missing-mark" | "odd-mark" | "sheet-code" | "numeral";
 
+export type Text = { 
+/**
+ * The words, a line for each line; up to 2,000 characters.
+ */
+words: string, 
+/**
+ * A typeface of the shelf, by its id.
+ */
+typeface: string, 
+/**
+ * As `#rrggbb`.
+ */
+colour: string, 
+/**
+ * How large they are.
+ */
+size: TextSize, 
+/**
+ * How lines stand to each other.
+ */
+align: Align, 
+/**
+ * From line to line, in ems; 0.5 to 4.
+ */
+line_spacing: number, 
+/**
+ * What is added between letters, in ems; −0.2 to 2.
+ */
+letter_spacing: number, 
+/**
+ * True where lines that are too long for the area are broken.
+ */
+wrapped: boolean, 
+/**
+ * The radius of the circle on which they stand, mm, its middle in the layer's place; below zero they stand inside
+ * of it, at its bottom. `None` runs straight.
+ */
+round: number | null, 
+/**
+ * The panels on which it lies, by their names: several are one area across their creases, none are all that is
+ * not glued. What goes past the area is not printed.
+ */
+panels: Array<string>, 
+/**
+ * From the area's middle to the layer's, to the right as the flat shows it, mm.
+ */
+x: number, 
+/**
+ * The same downwards, mm.
+ */
+y: number, 
+/**
+ * What is up for it.
+ */
+up: Up, 
+/**
+ * How far it is turned from upright, clockwise, degrees.
+ */
+turn: number, };
+
+export type TextSize = { "by": "area" } | { "by": "points", "value": number } | { "by": "em", "value": number } | { "by": "capitals", "value": number };
+
 export type Tool = "drag-knife" | "creaser" | "pen";
 
 export type Touched = { kind: RecordKind, id: RecordId, 
@@ -1965,6 +2186,16 @@ export type Touched = { kind: RecordKind, id: RecordId,
 is_there: boolean, };
 
 export type Turning = "free" | "quarter" | "grain" | "upright";
+
+export type TypefaceInfo = { id: string, 
+/**
+ * Its character, in a word or two.
+ */
+character: string, family: string, 
+/**
+ * Its character's name set in it: SVG path data about the middle of a box of this width and height.
+ */
+sample: string, sample_size: [number, number], };
 
 export type Unit = "mm" | "cm" | "in";
 
@@ -1989,6 +2220,8 @@ divisions: number,
  * Decimals worth showing.
  */
 decimals: number, };
+
+export type Up = "as-read" | "as-drawn";
 
 export type WayKind = "turned" | "marks" | "sheet" | "cutter" | "smaller" | "structure" | "split";
 

@@ -2,8 +2,8 @@
 
 use aptum_core::PreparedPiece;
 use aptum_core::blob::BlobId;
-use aptum_core::face::{Art, Inked, Layer, LayerKind, ink_colour};
-use aptum_core::geometry::path_text;
+use aptum_core::face::{Art, Ink, Inked, Layer, LayerKind, POINT, ink_colour};
+use aptum_core::geometry::{Point, path_text};
 use aptum_core::id::LayerId;
 use aptum_core::units::{Unit, format_length};
 use schemars::JsonSchema;
@@ -28,46 +28,72 @@ pub struct LayerView {
     id: LayerId,
     /// What it goes by.
     title: String,
-    /// Of a picture whose panel is there, how it lies.
-    picture: Option<PictureView>,
+    /// How it lies, where it has a place of its own on panels that are there.
+    place: Option<PlaceView>,
+    /// What a layer of its kind has to tell, such as `2400 × 1600 pixels, 312 ppi`.
+    told: Option<String>,
 }
 
-/// How a picture lies on its panel.
+/// How a layer lies.
 #[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct PictureView {
-    /// Width and height, mm.
+pub struct PlaceView {
+    /// Its middle in the drawing of the whole, mm.
+    centre: [f64; 2],
+    /// How far it is turned there, degrees clockwise.
+    turn: f64,
+    /// Width and height as it is read, mm.
     size: [f64; 2],
     size_text: [String; 2],
-    /// From the panel's middle to its own, to the right and downwards.
+    /// From its area's middle to its own, to the right and downwards in the flat.
     at_text: [String; 2],
-    pixels_text: String,
 }
 
 fn layers(drawn: &PreparedPiece, unit: Unit) -> Vec<LayerView> {
-    let panel = |name: &str| {
-        drawn.flat.panels().find(|(panel, _)| panel.name == name).map(|(panel, _)| panel)
-    };
-    let view = |layer: &Layer| LayerView {
-        id: layer.id.clone(),
-        title: layer.title().to_owned(),
-        picture: match &layer.kind {
+    let view = |layer: &Layer| {
+        let laid = layer.lying().and_then(|lying| {
+            let mut parts = drawn.flat.parts.iter();
+            parts.find_map(|part| Some((lying, part, lying.area(part, &drawn.formed.uprights)?)))
+        });
+        let room = laid.as_ref().map_or([0.0; 2], |(.., area)| area.room());
+        let (size, told) = match &layer.kind {
             LayerKind::Picture(picture) => {
-                let [across, along] = picture.pixels;
-                panel(&picture.panel).map(|panel| {
-                    let (size, ppi) = (picture.sides(panel), picture.ppi(panel));
-                    PictureView {
-                        size,
-                        size_text: size.map(|mm| format_length(mm, unit)),
-                        at_text: [picture.x, picture.y].map(|mm| format_length(mm, unit)),
-                        pixels_text: format!("{across} × {along} pixels, {ppi:.0} ppi"),
-                    }
-                })
+                let ([across, along], ppi) = (picture.pixels, picture.ppi(room));
+                let told = format!("{across} × {along} pixels, {ppi:.0} ppi");
+                (picture.sides(room), Some(told))
             }
-            _ => None,
-        },
+            LayerKind::Text(text) => {
+                let set = text.set(room);
+                (set.size, Some(format!("{:.1} pt, {}", set.em / POINT, lines(set.lines))))
+            }
+            LayerKind::Shape(shape) => (shape.sides(room), None),
+            LayerKind::Pattern(pattern) => {
+                let [across, down] = pattern.pitch(room).map(|mm| format_length(mm, unit));
+                (room, Some(format!("pitch {across} × {down} {}", unit.name())))
+            }
+            LayerKind::Colour { .. } | LayerKind::PanelNames => ([0.0; 2], None),
+        };
+        LayerView {
+            id: layer.id.clone(),
+            title: layer.title().to_owned(),
+            told: told.filter(|_| laid.is_some()),
+            place: laid.map(|(lying, part, area)| {
+                let centre = lying.place(&area) * Point::ZERO + part.at;
+                PlaceView {
+                    centre: [centre.x, centre.y],
+                    turn: area.upright + lying.turn,
+                    size,
+                    size_text: size.map(|mm| format_length(mm, unit)),
+                    at_text: [lying.x, lying.y].map(|mm| format_length(mm, unit)),
+                }
+            }),
+        }
     };
     let face = drawn.job_piece.face.as_ref();
     face.map_or_else(Vec::new, |face| face.layers.iter().map(view).collect())
+}
+
+fn lines(count: usize) -> String {
+    if count == 1 { "a line".to_owned() } else { format!("{count} lines") }
 }
 
 /// What is printed on one blank.
@@ -88,28 +114,35 @@ impl ArtView {
     }
 }
 
-/// What one layer prints on a blank.
+/// What one layer puts on a blank.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct InkedView {
+    layer: LayerId,
+    /// How much of it covers what is below, 0 to 1.
+    opacity: f64,
+    /// False where it is only shown.
+    is_printed: bool,
+    #[serde(flatten)]
+    ink: InkView,
+}
+
+/// What is put on a blank.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 #[serde(tag = "kind", rename_all = "kebab-case")]
-pub enum InkedView {
-    /// A flat colour.
+pub enum InkView {
+    /// Filled in one colour.
     Area {
-        /// SVG path data of what is coloured, bleed included.
+        /// SVG path data, bleed included.
         path: String,
         colour: String,
-    },
-    /// Words.
-    Words {
-        /// Their outlines as SVG path data.
-        path: String,
-        colour: &'static str,
+        /// SVG path data of what of it is printed, where that is not all.
+        clip: Option<String>,
     },
     /// A picture.
     Picture {
-        layer: LayerId,
         blob: BlobId,
-        /// Left, top, width and height, mm.
-        place: [f64; 4],
+        /// From its unit square, `y` down, to where it lies, as an SVG matrix.
+        place: [f64; 6],
         /// SVG path data of what of it is printed.
         clip: String,
     },
@@ -117,18 +150,23 @@ pub enum InkedView {
 
 impl InkedView {
     fn new(inked: &Inked) -> Self {
-        match inked {
-            Inked::Area { path, colour } => {
-                Self::Area { path: path_text(path), colour: colour.clone() }
+        let ink = match &inked.ink {
+            Ink::Area { path, colour, clip } => InkView::Area {
+                path: path_text(path),
+                colour: colour.clone(),
+                clip: clip.as_ref().map(path_text),
+            },
+            Ink::Words { path } => {
+                InkView::Area { path: path_text(path), colour: ink_colour().to_owned(), clip: None }
             }
-            Inked::Words { path } => Self::Words { path: path_text(path), colour: ink_colour() },
-            Inked::Picture { layer, blob, place, clip } => Self::Picture {
-                layer: layer.clone(),
+            Ink::Picture { blob, place, clip } => InkView::Picture {
                 blob: blob.clone(),
-                place: [place.x0, place.y0, place.width(), place.height()],
+                place: place.as_coeffs(),
                 clip: path_text(clip),
             },
-        }
+        };
+        let Inked { layer, opacity, is_printed, .. } = inked;
+        Self { layer: layer.clone(), opacity: *opacity, is_printed: *is_printed, ink }
     }
 }
 

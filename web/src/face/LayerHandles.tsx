@@ -1,4 +1,4 @@
-/** Handles by which pictures are dragged on the flat; arrow keys nudge them, Delete takes them off. */
+/** Handles by which layers are dragged on the flat; arrow keys nudge them, Delete takes them off. */
 import { useRef } from 'react';
 
 import type { PieceView } from '../api/views';
@@ -6,7 +6,7 @@ import { remove, set } from '../api/fields';
 import { Handle, tenth } from '../board/Handle';
 import type { View } from '../board/view';
 import type { PieceSession } from '../job/pieces';
-import { isPicture, type PictureLayer } from './layers';
+import { type LyingLayer, lies } from './layers';
 
 interface Props {
   session: PieceSession;
@@ -16,23 +16,28 @@ interface Props {
   onPick: (id: string | null) => void;
 }
 
-export function PictureHandles({ session, piece, view, picked, onPick }: Props) {
-  const taken = useRef<PictureLayer | null>(null);
-  const pictures = session.own.face?.layers.filter(isPicture) ?? [];
+export function LayerHandles({ session, piece, view, picked, onPick }: Props) {
+  const taken = useRef<LyingLayer | null>(null);
+  const layers = session.own.face?.layers.filter(lies) ?? [];
+  const free = layers.filter((layer) => !layer.locked && !layer.hidden);
+  // The one in hand comes last, so that it lies above the others.
+  const inOrder = [...free].sort((a, b) => Number(a.id === picked) - Number(b.id === picked));
   return (
-    <g className="handles">
-      {pictures.map((layer) => {
-        const panel = piece.flat.panels.find(({ name }) => name === layer.panel);
+    <g className="handles layer-handles">
+      {inOrder.map((layer) => {
         const shown = piece.layers.find(({ id }) => id === layer.id);
-        if (!panel || !shown?.picture) return null;
+        if (!shown?.place) return null;
+        const { centre, size, turn } = shown.place;
         const path = session.at(`face.layers.${layer.id}`);
+        const isCover = layer.kind === 'pattern' && picked !== layer.id;
+        if (isCover) return null;
         return (
           <Handle
             key={layer.id}
-            at={[panel.centre[0] + layer.x, panel.centre[1] + layer.y]}
-            size={shown.picture.size}
+            at={centre}
+            size={boundsOf(size, turn)}
             view={view}
-            label={`Move ${shown.title} on ${layer.panel}`}
+            label={`Move ${shown.title} on ${layer.panels[0] ?? 'the flat'}`}
             isPicked={picked === layer.id}
             onPick={() => {
               taken.current = layer;
@@ -57,4 +62,11 @@ export function PictureHandles({ session, piece, view, picked, onPick }: Props) 
       })}
     </g>
   );
+}
+
+/** The upright box around one that is turned. */
+function boundsOf([width, height]: [number, number], degrees: number): [number, number] {
+  const turn = (degrees * Math.PI) / 180;
+  const [cos, sin] = [Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn))];
+  return [width * cos + height * sin, width * sin + height * cos];
 }

@@ -1,0 +1,383 @@
+//! What is printed on a piece: words, shapes and patterns, where they lie and what is said of them.
+
+use aptum_core::check::{Check, State};
+use aptum_core::face::{
+    Align, Face, Grid, Ink, Layer, LayerKind, Lying, Outlined, POINT, Pattern, SHELF, Shape,
+    ShapeSize, Text, TextSize, Up, Uprights,
+};
+use aptum_core::fold::{FoldModel, Pose, stood};
+use aptum_core::form::catalogue::CATALOGUE;
+use aptum_core::form::{Flat, Form, Role};
+use aptum_core::geometry::{Affine, BezPath, Point, Region, Shape as _};
+use aptum_core::job::{JobPiece, with_changes, with_field};
+use aptum_core::units::Unit;
+use aptum_core::{Job, Prepared, Workshop, prepare};
+use proptest::prelude::*;
+
+fn workshop() -> Workshop {
+    serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap()
+}
+
+/// A job of one form with these layers.
+fn job(form: Form, layers: Vec<Layer>) -> Job {
+    let job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
+    let piece = JobPiece::new("p1", form, &job.pieces[0].stock.0);
+    let face = Some(Face { bleed: 1.0, layers });
+    Job { pieces: vec![JobPiece { face, ..piece }], ..job }
+}
+
+fn prepared(form: Form, layers: Vec<Layer>) -> Prepared {
+    prepare(&job(form, layers), &workshop()).unwrap()
+}
+
+fn tag() -> Form {
+    Form::new("tag", &[("width", 60.0), ("height", 100.0), ("hole", 0.0)])
+}
+
+fn on(panel: &str) -> Lying {
+    Lying { panels: vec![panel.to_owned()], ..Lying::default() }
+}
+
+fn text(words: &str, size: TextSize) -> Text {
+    Text { size, lying: on("Tag"), ..Text::new(words) }
+}
+
+/// The outlines of the only area that the layers print.
+fn inked(layers: Vec<Layer>) -> BezPath {
+    let prepared = prepared(tag(), layers);
+    let inks: Vec<_> = prepared.first().arts[0].inks().collect();
+    assert_eq!(inks.len(), 1);
+    match &inks[0].ink {
+        Ink::Area { path, .. } => path.clone(),
+        other => panic!("{other:?}"),
+    }
+}
+
+fn check<'a>(checks: &'a [Check], id: &str) -> Option<&'a Check> {
+    checks.iter().find(|check| check.id == id)
+}
+
+/// 1 pt = 1/72 in (ISO 32000-1, 8.3.2.3); capitals are as high as is asked for in every typeface.
+#[test]
+fn words_have_the_size_that_is_asked_for() {
+    assert!((72.0 * POINT - 25.4).abs() < 1e-12);
+    for typeface in SHELF {
+        let set =
+            |size| Text { typeface: typeface.id.to_owned(), ..text("H", size) }.set([60.0, 100.0]);
+        let capital = set(TextSize::Capitals(10.0)).path.bounding_box().height();
+        // Hands and scripts have capitals that differ among each other.
+        let allowed =
+            if matches!(typeface.id, "hand" | "tall-hand" | "script") { 1.3 } else { 0.15 };
+        assert!((capital - 10.0).abs() < allowed, "{}: {capital}", typeface.id);
+        let (points, mm) = (set(TextSize::Points(72.0)), set(TextSize::Em(25.4)));
+        assert!((points.em - 25.4).abs() < 1e-12);
+        assert_eq!(points.path, mm.path, "{}", typeface.id);
+    }
+}
+
+/// Against HarfBuzz (tools/reference/shaping.py): kerning, ligatures, from right to left, other scripts.
+#[test]
+fn words_are_as_long_as_the_reference_shaper_has_them() {
+    let table: serde_json::Value =
+        serde_json::from_str(include_str!("../reference/shaping.json")).unwrap();
+    let rows = table["rows"].as_array().unwrap();
+    assert!(rows.len() > 20);
+    for row in rows {
+        let words = row["words"].as_str().unwrap();
+        let typeface = row["typeface"].as_str().unwrap().to_owned();
+        let set = Text { typeface, ..text(words, TextSize::Em(1.0)) }.set([60.0, 100.0]);
+        let advance = row["advance"].as_f64().unwrap();
+        assert!((set.size[0] - advance).abs() < 2e-3, "{row}: {}", set.size[0]);
+    }
+}
+
+#[test]
+fn lines_stand_to_each_other_as_chosen_and_keep_their_distance() {
+    let set = |align| Text { align, ..text("II\nIIIIII", TextSize::Em(10.0)) }.set([60.0, 100.0]);
+    let lines = |align| {
+        let path = set(align).path;
+        let middle = path.bounding_box().center().y;
+        let part = |above: bool| {
+            let mut own = BezPath::new();
+            let mut upper = false;
+            for element in path.elements() {
+                if let aptum_core::geometry::PathEl::MoveTo(to) = element {
+                    upper = (to.y < middle) == above;
+                }
+                if upper {
+                    own.push(*element);
+                }
+            }
+            own.bounding_box()
+        };
+        (part(true), part(false))
+    };
+    let (short, long) = lines(Align::Left);
+    assert!((short.x0 - long.x0).abs() < 0.05 && short.x1 < long.x1 - 1.0);
+    let (short, long) = lines(Align::Right);
+    assert!((short.x1 - long.x1).abs() < 0.05);
+    let (short, long) = lines(Align::Centre);
+    assert!((short.center().x - long.center().x).abs() < 0.05);
+    assert!((long.y1 - short.y1 - 12.0).abs() < 0.01, "1.2 ems of 10 mm");
+}
+
+#[test]
+fn words_round_a_circle_stand_on_it() {
+    for radius in [20.0, -20.0] {
+        let round = Text { round: Some(radius), ..text("HHHHHHHHHH", TextSize::Em(5.0)) };
+        let path = round.set([60.0, 100.0]).path;
+        let far: Vec<f64> = path
+            .elements()
+            .iter()
+            .filter_map(|el| Some(el.end_point()?.to_vec2().hypot()))
+            .collect();
+        let (least, most) =
+            far.iter().fold((f64::MAX, 0.0f64), |(low, high), at| (low.min(*at), high.max(*at)));
+        let on = if radius > 0.0 { least } else { most };
+        // The feet of a letter are straight, the circle is not.
+        assert!((on - 20.0).abs() < 0.15, "{radius}: {least} to {most}");
+        let capital = most - least;
+        assert!((3.0..4.2).contains(&capital), "{capital}");
+        let bounds = path.bounding_box();
+        assert!((bounds.center().x).abs() < 0.2);
+        assert_eq!(bounds.center().y < 0.0, radius > 0.0, "on top, or at the bottom");
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(40))]
+
+    #[test]
+    fn words_that_fill_their_area_lie_in_it(
+        words in "[A-Za-z]{1,9}( [a-z]{1,9}){0,6}",
+        width in 8.0..200.0f64, height in 6.0..200.0f64,
+        wrapped: bool, which in 0..SHELF.len(),
+    ) {
+        let typeface = SHELF[which].id.to_owned();
+        let set = Text { wrapped, typeface, ..text(&words, TextSize::Area) }.set([width, height]);
+        prop_assume!(set.em > 0.2);
+        prop_assert!(set.size[0] <= width + 1e-6 && set.size[1] <= height + 1e-6, "{:?}", set.size);
+        // One of the sides is used up.
+        let used = (set.size[0] / width).max(set.size[1] / height);
+        prop_assert!(used > 0.5, "{used}");
+    }
+
+    #[test]
+    fn a_pattern_covers_its_area_evenly_and_ends_where_it_ends(
+        across in 3.0..20.0f64, down in 3.0..20.0f64, share in 0.2..0.9f64,
+        x in -30.0..30.0f64, turn in 0.0..360.0f64, staggered: bool, turning: bool,
+    ) {
+        let motif = [across * share, down * share];
+        let pattern = Pattern {
+            lying: Lying { x, turn, ..on("Tag") },
+            figure: Outlined::Rectangle, motif, grid: Grid::Pitch([across, down]), staggered, turning,
+            ..Pattern::dots("#336633")
+        };
+        let path = inked(vec![Layer::new("l1", LayerKind::Pattern(pattern))]);
+        let bounds = path.bounding_box();
+        // A millimetre of bleed around a tag of 60 by 100.
+        prop_assert!(bounds.x0 > -1.001 && bounds.y0 > -1.001);
+        prop_assert!(bounds.x1 < 61.001 && bounds.y1 < 101.001, "{bounds:?}");
+        let covered: f64 =
+            aptum_core::geometry::contours(&path).iter().map(|motif| motif.area().abs()).sum();
+        let expected = 62.0 * 102.0 * share * share;
+        // What is cut off at one edge is made up for at the other, but for a row and a column.
+        let rim = 2.0 * (62.0 * down + 102.0 * across) * share * share;
+        prop_assert!((covered - expected).abs() < rim, "{covered} of {expected}");
+    }
+}
+
+#[test]
+fn columns_and_rows_are_as_many_as_are_asked_for() {
+    for (columns, rows) in [(1, 1), (3, 5), (4, 6)] {
+        let pattern = Pattern {
+            lying: on("Tag"),
+            motif: [4.0, 4.0],
+            grid: Grid::Count([columns, rows]),
+            staggered: false,
+            ..Pattern::dots("#336633")
+        };
+        let path = inked(vec![Layer::new("l1", LayerKind::Pattern(pattern))]);
+        let whole = aptum_core::geometry::contours(&path);
+        let dot = std::f64::consts::PI * 4.0;
+        let dots = whole.iter().filter(|dot_path| (dot_path.area().abs() - dot).abs() < 0.05);
+        assert_eq!(dots.count(), (columns * rows) as usize, "{columns} × {rows}");
+    }
+}
+
+#[test]
+fn a_shape_follows_its_panels_edge_at_a_distance() {
+    for (inset, width, height) in [(3.0, 54.0, 94.0), (0.0, 60.0, 100.0), (-2.0, 64.0, 104.0)] {
+        let shape =
+            Shape { lying: on("Tag"), size: ShapeSize::Inset(inset), ..Shape::filled("#336633") };
+        let bounds = inked(vec![Layer::new("l1", LayerKind::Shape(shape))]).bounding_box();
+        assert!((bounds.width() - width).abs() < 1e-6 && (bounds.height() - height).abs() < 1e-6);
+    }
+}
+
+#[test]
+fn what_is_hidden_or_only_shown_is_not_printed() {
+    let layer = || Layer::colour("l1", "#336633");
+    let printed = |layer: Layer| {
+        let prepared = prepared(tag(), vec![layer]);
+        let art = &prepared.first().arts[0];
+        (art.layers.len(), art.inks().count(), art.printed.area() > 0.0)
+    };
+    assert_eq!(printed(layer()), (1, 1, true));
+    assert_eq!(printed(Layer { hidden: true, ..layer() }), (0, 0, false));
+    assert_eq!(printed(Layer { only_shown: true, ..layer() }), (1, 0, false));
+    // The sheet's code names what is printed.
+    let code = |layer: Layer| prepared(tag(), vec![layer]).code.clone();
+    assert_ne!(code(layer()), code(Layer { opacity: 0.5, ..layer() }));
+    assert_eq!(
+        code(Layer { hidden: true, ..layer() }),
+        code(Layer { only_shown: true, ..layer() })
+    );
+}
+
+fn flat(form: &Form) -> (Flat, Uprights) {
+    let flat = form.draw(0.3, Unit::Mm).unwrap();
+    let uprights = Uprights::of_model(FoldModel::new(&flat, 0.3).as_ref());
+    (flat, uprights)
+}
+
+/// A top panel that hangs on the back, and a tent card's back, are upside down in the flat (a fact of the trade); what
+/// lies flat is read as it is drawn.
+#[test]
+fn what_hangs_on_the_back_is_read_upside_down() {
+    let turn = |structure: &str, panel: &str| flat(&Form::new(structure, &[])).1.of(panel);
+    let box_of = [("length", 70.0), ("width", 40.0), ("height", 100.0)];
+    let carton = flat(&Form::new("straight-tuck", &box_of)).1;
+    assert_eq!((carton.of("Front"), carton.of("Back"), carton.of("Top")), (0.0, 0.0, 180.0));
+    assert_eq!((turn("tent-card", "Front"), turn("tent-card", "Back")), (0.0, 180.0));
+    assert_eq!(turn("tag", "Tag"), 0.0);
+}
+
+/// On every structure's standing walls, what is drawn upright and turned as is said points up in space: the foot of a
+/// letter lies below its head.
+#[test]
+fn letters_stand_on_their_feet_on_every_wall() {
+    let mut walls = 0;
+    for structure in CATALOGUE {
+        let (flat, uprights) = flat(&Form::new(structure.id, structure.presets[0].figures));
+        let Some(model) = FoldModel::new(&flat, 0.3).filter(|model| !model.is_flat()) else {
+            continue;
+        };
+        if model.stand == aptum_core::form::design::Stand::Lying {
+            continue;
+        }
+        let pose = Pose::at(&model, model.closed());
+        for (at, panel) in
+            model.panels.iter().enumerate().filter(|(_, panel)| panel.role == Role::Face)
+        {
+            let space = |point: Point| {
+                let local = panel.frame.inverse() * point;
+                stood(&model, &pose, at, [local.x, local.y, 0.0])
+            };
+            let (x, y) = (space(Point::new(1.0, 0.0)), space(Point::new(0.0, 1.0)));
+            let o = space(Point::ZERO);
+            // How steep the panel stands: the most that a step in it rises.
+            let steep = (x[1] - o[1]).hypot(y[1] - o[1]);
+            if steep < 0.75 {
+                continue;
+            }
+            walls += 1;
+            let upright = Affine::rotate(uprights.of(&panel.name).to_radians());
+            let head = space(upright * Point::new(0.0, -1.0));
+            assert!(head[1] - o[1] > 0.99 * steep, "{} {}", structure.id, panel.name);
+        }
+    }
+    assert!(walls > 100, "{walls}");
+}
+
+#[test]
+fn a_layer_as_read_is_turned_for_its_reader() {
+    let carton =
+        Form::new("straight-tuck", &[("length", 70.0), ("width", 40.0), ("height", 100.0)]);
+    let place = |up: Up| {
+        let words = Text { lying: Lying { up, ..on("Top") }, ..text("L", TextSize::Em(20.0)) };
+        let prepared = prepared(carton.clone(), vec![Layer::new("l1", LayerKind::Text(words))]);
+        let Ink::Area { path, .. } = &prepared.first().arts[0].layers[0].ink else { panic!() };
+        let panel = prepared.first().flat.panel("Top").unwrap().bounding_box();
+        (path.clone(), panel.center())
+    };
+    let ((read, middle), (drawn, _)) = (place(Up::AsRead), place(Up::AsDrawn));
+    let half = Affine::rotate_about(std::f64::consts::PI, middle);
+    let apart = Region::inside(&read).minus(&Region::inside(&(half * drawn))).area();
+    assert!(apart < 0.01, "{apart}");
+}
+
+#[test]
+fn small_type_missing_letters_and_what_is_near_the_edge_are_told_and_mended() {
+    let words =
+        Text { lying: Lying { x: 22.0, ..on("Tag") }, ..text("Käse", TextSize::Points(4.0)) };
+    let hebrew = Text { typeface: "stencil".into(), ..text("שלום", TextSize::Points(20.0)) };
+    let layers =
+        vec![Layer::new("l1", LayerKind::Text(words)), Layer::new("l2", LayerKind::Text(hebrew))];
+    let mut job = job(tag(), layers);
+    let checks = |job: &Job| prepare(job, &workshop()).unwrap().checks;
+    let before = checks(&job);
+    assert_eq!(check(&before, "letters-l2").unwrap().state, State::Broken);
+    assert!(check(&before, "letters-l1").is_none());
+    for id in ["type-l1", "letters-l2"] {
+        let found = check(&before, id).unwrap();
+        assert_ne!(found.state, State::Fits, "{id}");
+        job = with_changes(&job, &found.remedies[0].changes).unwrap();
+    }
+    let after = checks(&job);
+    assert_eq!(check(&after, "type-l1").unwrap().state, State::Fits);
+    assert!(check(&after, "letters-l2").is_none());
+    // Words of 5 pt are about 4 mm long: from 22 mm right of the middle they reach past the margin of 3 mm.
+    let near = with_field(&job, "pieces.p1.face.layers.l1.x", 26.5.into()).unwrap();
+    let found = check(&checks(&near), "safe-l1").unwrap().clone();
+    assert_eq!(found.state, State::Attention);
+    let (value, bound) = found.gauge.map(|gauge| (gauge.value, gauge.bound)).unwrap();
+    assert!(bound == 3.0 && value < 3.0, "{value}");
+    let mended = with_changes(&near, &found.remedies[0].changes).unwrap();
+    let after = checks(&mended);
+    assert_eq!(
+        check(&after, "safe-l1").unwrap().state,
+        State::Fits,
+        "{:?}",
+        check(&after, "safe-l1")
+    );
+}
+
+#[test]
+fn a_layer_that_cannot_be_is_refused_by_its_field() {
+    let refused = |kind: LayerKind| {
+        let errors = prepare(&job(tag(), vec![Layer::new("l1", kind)]), &workshop()).unwrap_err();
+        errors[0].field.replace("pieces.p1.face.layers.l1.", "")
+    };
+    let words = |words: &str| Text::new(words);
+    assert_eq!(refused(LayerKind::Text(words(&"x".repeat(2001)))), "words");
+    assert_eq!(refused(LayerKind::Text(words("a\u{7}b"))), "words");
+    let unknown = Text { typeface: "none".into(), ..words("a") };
+    assert_eq!(refused(LayerKind::Text(unknown)), "typeface");
+    let huge = Text { size: TextSize::Points(f64::INFINITY), ..words("a") };
+    assert_eq!(refused(LayerKind::Text(huge)), "size.value");
+    let thin = Shape { thickness: 0.0, ..Shape::filled("#ffffff") };
+    assert_eq!(refused(LayerKind::Shape(thin)), "thickness");
+    let red = Shape { fill: Some("red".into()), ..Shape::filled("#ffffff") };
+    assert_eq!(refused(LayerKind::Shape(red)), "fill");
+    let dense = Pattern { grid: Grid::Pitch([0.0, 5.0]), ..Pattern::dots("#ffffff") };
+    assert_eq!(refused(LayerKind::Pattern(dense)), "grid.value.0");
+    let many =
+        Pattern { grid: Grid::Pitch([0.2, 0.2]), motif: [0.2, 0.2], ..Pattern::dots("#ffffff") };
+    let told = prepared(tag(), vec![Layer::new("l1", LayerKind::Pattern(many))]);
+    assert_eq!(check(&told.checks, "motifs-l1").unwrap().state, State::Broken);
+}
+
+/// A job of before names the panel of a picture, and only one.
+#[test]
+fn a_picture_of_before_lies_where_it_lay() {
+    let layer: Layer = serde_json::from_value(serde_json::json!({
+        "id": "l2", "name": null, "kind": "picture", "blob": "0".repeat(64), "pixels": [100, 50],
+        "panel": "Front", "x": 3.5, "y": -2.0, "size": { "by": "width", "mm": 30.0 }
+    }))
+    .unwrap();
+    let expected = Lying { x: 3.5, y: -2.0, ..on("Front") };
+    assert_eq!(layer.lying(), Some(&expected));
+    assert_eq!(layer.opacity, 1.0);
+}

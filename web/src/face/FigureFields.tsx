@@ -1,0 +1,175 @@
+/** What shapes and patterns are drawn from, and how large they are. */
+import { set } from '../api/fields';
+import type { Outlined, UnitInfo } from '../api/generated/types';
+import { ChoiceField } from '../card/ChoiceField';
+import { FigureField } from '../card/FigureField';
+import { SwitchField } from '../card/SwitchField';
+import type { PieceSession } from '../job/pieces';
+import { ColourField } from './ColourField';
+import type { PatternLayer, ShapeLayer } from './layers';
+
+interface Props<L> {
+  layer: L;
+  session: PieceSession;
+  unit: UnitInfo;
+  path: string;
+}
+
+const FIGURES: { value: Outlined; shape: string; motif: string }[] = [
+  { value: 'rectangle', shape: 'rectangle', motif: 'check' },
+  { value: 'ellipse', shape: 'ellipse', motif: 'dot' },
+  { value: 'polygon', shape: 'polygon', motif: 'polygon' },
+  { value: 'star', shape: 'star', motif: 'star' },
+  { value: 'heart', shape: 'heart', motif: 'heart' },
+  { value: 'leaf', shape: 'leaf', motif: 'leaf' },
+  { value: 'line', shape: 'line', motif: 'stripe' },
+];
+
+/** Sides that a shape starts with when it gets its own, mm. */
+const SIDES: [number, number] = [30, 20];
+
+function useFields({ session, unit, path }: Omit<Props<unknown>, 'layer'>) {
+  const keep = (field: string, value: unknown) => void session.keep(set(`${path}.${field}`, value));
+  const figure = (field: string, label: string, value: number, isCount = false) => (
+    <FigureField
+      key={field}
+      figure={{
+        field: `${path}.${field}`,
+        label,
+        value,
+        ...(isCount ? { kind: 'count' as const, own: true, text: String(value) } : {}),
+      }}
+      session={session}
+      unit={unit}
+      least={isCount ? 1 : -100}
+    />
+  );
+  const colour = (field: string, label: string, value: string) => (
+    <ColourField
+      label={label}
+      colour={value}
+      onTry={(colour) => session.propose(set(`${path}.${field}`, colour))}
+      onKeep={(colour) => keep(field, colour)}
+    />
+  );
+  return { keep, figure, colour };
+}
+
+export function ShapeFields({ layer, ...props }: Props<ShapeLayer>) {
+  const { keep, figure, colour } = useFields(props);
+  const { size } = layer;
+  return (
+    <>
+      {size.by !== 'inset' && (
+        <ChoiceField
+          label="Shape"
+          value={layer.figure}
+          choices={FIGURES.map(({ value, shape }) => ({ value, label: shape }))}
+          onChoose={(chosen) => keep('figure', chosen)}
+        />
+      )}
+      <SwitchField
+        label="Size"
+        value={size.by}
+        choices={[
+          { value: 'area', label: 'its area' },
+          { value: 'sides', label: 'its own' },
+          { value: 'inset', label: 'follows the edge' },
+        ]}
+        onChoose={(by) =>
+          keep('size', by === 'area' ? { by } : by === 'sides' ? { by, mm: SIDES } : { by, mm: 3 })
+        }
+      />
+      {size.by === 'sides' && figure('size.mm.0', 'Width', size.mm[0])}
+      {size.by === 'sides' && figure('size.mm.1', 'Height', size.mm[1])}
+      {size.by === 'inset' && figure('size.mm', 'In from the edge', size.mm)}
+      {(layer.figure === 'polygon' || layer.figure === 'star') &&
+        figure('points', 'Points', layer.points, true)}
+      {layer.figure === 'rectangle' &&
+        size.by !== 'inset' &&
+        figure('rounding', 'Corner radius', layer.rounding)}
+      <SwitchField
+        label="Filled"
+        value={layer.fill === null ? 'no' : 'yes'}
+        choices={[
+          { value: 'yes', label: 'filled' },
+          { value: 'no', label: 'open' },
+        ]}
+        onChoose={(how) => keep('fill', how === 'yes' ? '#f3e3b3' : null)}
+      />
+      {layer.fill !== null && colour('fill', 'Fill', layer.fill)}
+      <SwitchField
+        label="Outline"
+        value={layer.line === null ? 'no' : 'yes'}
+        choices={[
+          { value: 'yes', label: 'outlined' },
+          { value: 'no', label: 'none' },
+        ]}
+        onChoose={(how) => keep('line', how === 'yes' ? '#22302f' : null)}
+      />
+      {layer.line !== null && colour('line', 'Line', layer.line)}
+      {layer.line !== null && figure('thickness', 'Line thickness', layer.thickness)}
+    </>
+  );
+}
+
+export function PatternFields({ layer, ...props }: Props<PatternLayer>) {
+  const { keep, figure, colour } = useFields(props);
+  const { grid } = layer;
+  const isStriped = layer.figure === 'line';
+  return (
+    <>
+      <ChoiceField
+        label="Motif"
+        value={layer.figure}
+        choices={FIGURES.map(({ value, motif }) => ({ value, label: motif }))}
+        onChoose={(chosen) => keep('figure', chosen)}
+      />
+      {colour('colour', 'Colour', layer.colour)}
+      {!isStriped && figure('motif.0', 'Motif width', layer.motif[0])}
+      {figure('motif.1', isStriped ? 'Stripe width' : 'Motif height', layer.motif[1])}
+      {(layer.figure === 'polygon' || layer.figure === 'star') &&
+        figure('points', 'Points', layer.points, true)}
+      <SwitchField
+        label="Spread"
+        value={grid.by}
+        choices={[
+          { value: 'pitch', label: 'at a pitch' },
+          { value: 'count', label: 'rows and columns' },
+        ]}
+        onChoose={(by) => keep('grid', { by, value: by === 'pitch' ? [8, 7] : [6, 8] })}
+      />
+      {!isStriped &&
+        figure(
+          'grid.value.0',
+          grid.by === 'pitch' ? 'Pitch across' : 'Columns',
+          grid.value[0],
+          grid.by === 'count',
+        )}
+      {figure(
+        'grid.value.1',
+        grid.by === 'pitch' ? 'Pitch down' : 'Rows',
+        grid.value[1],
+        grid.by === 'count',
+      )}
+      <SwitchField
+        label="Rows"
+        value={layer.staggered ? 'staggered' : 'straight'}
+        choices={[
+          { value: 'straight', label: 'straight' },
+          { value: 'staggered', label: 'staggered' },
+        ]}
+        onChoose={(how) => keep('staggered', how === 'staggered')}
+      />
+      <SwitchField
+        label="Every second row"
+        value={layer.turning ? 'turned' : 'same'}
+        choices={[
+          { value: 'same', label: 'the same' },
+          { value: 'turned', label: 'turned round' },
+        ]}
+        onChoose={(how) => keep('turning', how === 'turned')}
+      />
+    </>
+  );
+}

@@ -1,0 +1,234 @@
+/** Words: what they say, in which typeface, how large, and how they run. */
+import { useEffect, useId, useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
+
+import { set } from '../api/fields';
+import type { UnitInfo } from '../api/generated/types';
+import { useMeta } from '../api/queries';
+import type { PieceView } from '../api/views';
+import { FigureField } from '../card/FigureField';
+import { Problems } from '../card/Problems';
+import { SwitchField } from '../card/SwitchField';
+import { errorsOf } from '../job/StageProps';
+import type { PieceSession } from '../job/pieces';
+import { ColourField } from './ColourField';
+import type { TextLayer } from './layers';
+
+interface Props {
+  layer: TextLayer;
+  session: PieceSession;
+  piece: PieceView;
+  unit: UnitInfo;
+  path: string;
+}
+
+/** What a size begins with when it is changed to another measure. */
+const SIZES = { points: 18, em: 8, capitals: 5 };
+
+/** After so long a pause words are saved, ms. */
+const PAUSE = 600;
+
+export function TextFields({ layer, session, unit, path }: Props) {
+  const keep = (field: string, value: unknown) => void session.keep(set(`${path}.${field}`, value));
+  const { size } = layer;
+  const figure = (field: string, label: string, value: number, extra = {}) => (
+    <FigureField
+      figure={{ field: `${path}.${field}`, label, value, ...extra }}
+      session={session}
+      unit={unit}
+      least={-2000}
+    />
+  );
+  return (
+    <>
+      <Words {...{ layer, session, path }} />
+      <Typefaces chosen={layer.typeface} onChoose={(id) => keep('typeface', id)} />
+      <ColourField
+        colour={layer.colour}
+        onTry={(colour) => session.propose(set(`${path}.colour`, colour))}
+        onKeep={(colour) => keep('colour', colour)}
+      />
+      <SwitchField
+        label="Size"
+        value={size.by}
+        choices={[
+          { value: 'area', label: 'fitted' },
+          { value: 'points', label: 'points' },
+          { value: 'em', label: unit.unit },
+          { value: 'capitals', label: 'capitals' },
+        ]}
+        onChoose={(by) => keep('size', by === 'area' ? { by } : { by, value: SIZES[by] })}
+      />
+      {size.by === 'points' &&
+        figure('size.value', 'Points', size.value, { kind: 'size', text: String(size.value) })}
+      {size.by === 'em' && figure('size.value', 'Height of the type', size.value)}
+      {size.by === 'capitals' && figure('size.value', 'Height of capitals', size.value)}
+      <SwitchField
+        label="Lines"
+        value={layer.align}
+        choices={[
+          { value: 'left', label: 'left' },
+          { value: 'centre', label: 'centred' },
+          { value: 'right', label: 'right' },
+        ]}
+        onChoose={(align) => keep('align', align)}
+      />
+      <SwitchField
+        label="Long lines"
+        value={layer.wrapped ? 'wrapped' : 'whole'}
+        choices={[
+          { value: 'whole', label: 'stay whole' },
+          { value: 'wrapped', label: 'are broken' },
+        ]}
+        onChoose={(how) => keep('wrapped', how === 'wrapped')}
+      />
+      <Amount
+        label="Line to line, in ems"
+        value={layer.line_spacing}
+        field={`${path}.line_spacing`}
+        step={0.05}
+        session={session}
+      />
+      <Amount
+        label="Between letters, in ems"
+        value={layer.letter_spacing}
+        field={`${path}.letter_spacing`}
+        step={0.01}
+        session={session}
+      />
+      <SwitchField
+        label="Runs"
+        value={layer.round === null ? 'straight' : 'round'}
+        choices={[
+          { value: 'straight', label: 'straight' },
+          { value: 'round', label: 'round a circle' },
+        ]}
+        onChoose={(how) => keep('round', how === 'round' ? 20 : null)}
+      />
+      {layer.round !== null && <>{figure('round', 'Radius (below 0: inside)', layer.round)}</>}
+    </>
+  );
+}
+
+function Words({ layer, session, path }: Pick<Props, 'layer' | 'session' | 'path'>) {
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const pause = useRef<number | undefined>(undefined);
+  useEffect(() => () => window.clearTimeout(pause.current), []);
+  const errors = errorsOf(session, `${path}.words`);
+  const finish = async (words: string) => {
+    window.clearTimeout(pause.current);
+    if (await session.keep(set(`${path}.words`, words))) {
+      setTyped((now) => (now === words ? null : now));
+    }
+  };
+  return (
+    <div className="words">
+      <label htmlFor={id}>Words</label>
+      <textarea
+        id={id}
+        rows={3}
+        value={typed ?? layer.words}
+        spellCheck={false}
+        data-pending={typed !== null || undefined}
+        onChange={(event) => {
+          const words = event.target.value;
+          setTyped(words);
+          session.propose(set(`${path}.words`, words));
+          window.clearTimeout(pause.current);
+          pause.current = window.setTimeout(() => void finish(words), PAUSE);
+        }}
+        onBlur={() => {
+          if (typed !== null) void finish(typed);
+        }}
+      />
+      <Problems errors={errors} onApply={() => undefined} />
+    </div>
+  );
+}
+
+function Typefaces({ chosen, onChoose }: { chosen: string; onChoose: (id: string) => void }) {
+  const typefaces = useMeta().data?.typefaces ?? [];
+  return (
+    <div className="typefaces" role="radiogroup" aria-label="Typeface">
+      {typefaces.map(({ id, character, family, sample, sample_size: [width, height] }) => (
+        <Button
+          key={id}
+          variant="bare"
+          role="radio"
+          aria-checked={id === chosen}
+          aria-label={`${character}, ${family}`}
+          title={family}
+          onClick={() => onChoose(id)}
+        >
+          <svg
+            viewBox={`${-width / 2 - 1} ${-height / 2 - 3} ${width + 2} ${height + 8}`}
+            aria-hidden="true"
+          >
+            <path d={sample} />
+          </svg>
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+interface AmountProps {
+  label: string;
+  value: number;
+  field: string;
+  step: number;
+  session: PieceSession;
+}
+
+/** A ratio: typed, or stepped with the arrow keys. */
+export function Amount({ label, value, field, step, session }: AmountProps) {
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const errors = errorsOf(session, field);
+  const number = typed === null ? value : Number(typed.replace(',', '.'));
+  const isSound = Number.isFinite(number) && typed?.trim() !== '';
+  const complaint = isSound ? null : `“${typed}” is no number: type one such as 1.2`;
+  const finish = async () => {
+    if (typed === null || !isSound) return;
+    if (await session.keep(set(field, number))) setTyped(null);
+  };
+  const by = (steps: number) => {
+    const next = Math.round((number + steps * step) * 1000) / 1000;
+    setTyped(null);
+    void session.keep(set(field, next));
+  };
+  return (
+    <div className={`row-field${isSound && errors.length === 0 ? '' : ' is-wrong'}`}>
+      <label htmlFor={id}>{label}</label>
+      <span className="entry">
+        <input
+          id={id}
+          className="figure"
+          value={typed ?? String(value)}
+          autoComplete="off"
+          data-pending={typed !== null || undefined}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={() => void finish()}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') void finish();
+            else if (event.key === 'Escape') setTyped(null);
+            else if (event.key === 'ArrowUp') by(event.shiftKey ? 10 : 1);
+            else if (event.key === 'ArrowDown') by(event.shiftKey ? -10 : -1);
+            else return;
+            event.preventDefault();
+          }}
+        />
+        <span className="unit" />
+      </span>
+      <Problems
+        complaint={complaint}
+        errors={errors}
+        onApply={(error) => {
+          setTyped(null);
+          void session.keep(...error.remedy.changes);
+        }}
+      />
+    </div>
+  );
+}
