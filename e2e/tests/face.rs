@@ -183,7 +183,7 @@ async fn words_are_typed_set_and_placed_and_printed_as_outlines() {
     browser.enter("Below middle", "-5").await;
     browser.settled().await;
     let layer = browser.run(LAYERS).await[2].clone();
-    assert_eq!(layer["size"], json!({ "by": "points", "value": 14.0 }));
+    assert_eq!(layer["size"], json!({ "by": "points", "value": 14 }));
     assert_eq!((layer["turn"].as_f64(), layer["y"].as_f64()), (Some(90.0), Some(-5.0)));
 
     // Its panel is chosen on the key plan; there it is read the right way round.

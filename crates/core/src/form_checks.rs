@@ -12,6 +12,10 @@ use crate::units::{Unit, measure};
 /// Sizes that are tried, as shares of what was asked for, the nearest first.
 const SHARES: [f64; 12] = [1.08, 0.9, 1.25, 0.75, 1.6, 0.55, 2.2, 0.4, 3.5, 0.25, 6.0, 10.0];
 
+/// The same where one size is made larger and another smaller.
+const LARGER: [f64; 4] = [1.6, 2.5, 4.0, 8.0];
+const SMALLER: [f64; 4] = [0.7, 0.45, 0.25, 0.12];
+
 /// Halvings between a size that is ruled out and one that is not.
 const HALVINGS: u32 = 6;
 
@@ -104,10 +108,40 @@ impl Trial<'_> {
     }
 
     /// The size that rules the piece out, set to the nearest that does not; all sizes at once where no
-    /// single one helps.
+    /// single one helps, and else one made larger and another smaller.
     fn size(&mut self, id: &str, figures: &[Figure]) -> Option<Remedy> {
         let sizes: Vec<&Figure> =
             figures.iter().filter(|figure| figure.kind == FigureKind::Size).collect();
+        self.alike(id, sizes.clone()).or_else(|| self.apart(id, &sizes))
+    }
+
+    /// One size made larger and another smaller.
+    fn apart(&mut self, id: &str, sizes: &[&Figure]) -> Option<Remedy> {
+        let shares = || LARGER.iter().flat_map(|more| SMALLER.map(|less| (*more, less)));
+        let pairs = || sizes.iter().flat_map(|one| sizes.iter().map(move |other| (one, other)));
+        let parted = pairs().filter(|(one, other)| one.field != other.field);
+        let all = parted.flat_map(|pair| shares().map(move |shares| (pair, shares)));
+        all.into_iter().find_map(|((one, other), (more, less))| {
+            let changes = [scaled(&[*one], more), scaled(&[*other], less)].concat();
+            self.mends(id, &changes).then(|| {
+                let named = self.named(&[*one, *other], &changes);
+                let text = format!("Make the {} or more, the {} or less", named[0], named[1]);
+                Remedy { text, changes }
+            })
+        })
+    }
+
+    /// What the sizes are set to, in words.
+    fn named(&self, sizes: &[&Figure], changes: &[Change]) -> Vec<String> {
+        let named = sizes.iter().zip(changes).map(|(figure, change)| {
+            let Setting::Number(value) = change.value else { return String::new() };
+            format!("{} {}", figure.label.to_lowercase(), measure(value, self.unit))
+        });
+        named.collect()
+    }
+
+    /// One size, or all alike.
+    fn alike(&mut self, id: &str, sizes: Vec<&Figure>) -> Option<Remedy> {
         let mut groups: Vec<Vec<&Figure>> = sizes.iter().map(|size| vec![*size]).collect();
         if sizes.len() > 1 {
             groups.push(sizes);
@@ -123,11 +157,7 @@ impl Trial<'_> {
             *(if helps { &mut good } else { &mut bad }) = middle;
         }
         let changes = scaled(group, good);
-        let named = group.iter().zip(&changes).map(|(figure, change)| {
-            let Setting::Number(value) = change.value else { return String::new() };
-            format!("{} {}", figure.label.to_lowercase(), measure(value, self.unit))
-        });
-        let named: Vec<String> = named.collect();
+        let named = self.named(group, &changes);
         let bound = if good > 1.0 { "or more" } else { "or less" };
         Some(Remedy { text: format!("Make the {} {bound}", named.join(", ")), changes })
     }

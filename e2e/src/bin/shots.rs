@@ -40,7 +40,7 @@ async fn main() {
         ("/new", "catalogue.png"),
         ("/jobs/17/form", "form.png"),
         ("/jobs/9/form", "gable.png"),
-        ("/jobs/13/face", "face.png"),
+        ("/jobs/17/face", "face.png"),
         ("/jobs/3/sheet", "sheet.png"),
         ("/jobs/3/run", "run.png"),
         ("/workshop/cutters/reading-room-cutter", "workshop-cutter.png"),

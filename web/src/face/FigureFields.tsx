@@ -37,10 +37,11 @@ function useFields({ session, unit, path }: Omit<Props<unknown>, 'layer'>) {
         field: `${path}.${field}`,
         label,
         value,
-        ...(isCount ? { kind: 'count' as const, own: true, text: String(value) } : {}),
+        ...(isCount ? { text: String(value) } : {}),
       }}
       session={session}
       unit={unit}
+      {...(isCount ? { measured: 'count' as const } : {})}
       least={isCount ? 1 : -100}
     />
   );

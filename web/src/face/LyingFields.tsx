@@ -33,11 +33,11 @@ export function LyingFields({ layer, session, piece, unit, path }: Props) {
         field: `${path}.${name}`,
         label,
         value: layer[name],
-        ...(name === 'turn' ? { kind: 'angle' as const, own: true } : {}),
         ...(text === undefined ? {} : { text }),
       }}
       session={session}
       unit={unit}
+      {...(name === 'turn' ? { measured: 'angle' as const } : {})}
       least={name === 'turn' ? -360 : -5000}
     />
   );

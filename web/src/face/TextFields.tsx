@@ -31,11 +31,17 @@ const PAUSE = 600;
 export function TextFields({ layer, session, unit, path }: Props) {
   const keep = (field: string, value: unknown) => void session.keep(set(`${path}.${field}`, value));
   const { size } = layer;
-  const figure = (field: string, label: string, value: number, extra = {}) => (
+  const figure = (field: string, label: string, value: number, isPlain = false) => (
     <FigureField
-      figure={{ field: `${path}.${field}`, label, value, ...extra }}
+      figure={{
+        field: `${path}.${field}`,
+        label,
+        value,
+        ...(isPlain ? { text: String(value) } : {}),
+      }}
       session={session}
       unit={unit}
+      {...(isPlain ? { measured: 'amount' as const } : {})}
       least={-2000}
     />
   );
@@ -59,8 +65,7 @@ export function TextFields({ layer, session, unit, path }: Props) {
         ]}
         onChoose={(by) => keep('size', by === 'area' ? { by } : { by, value: SIZES[by] })}
       />
-      {size.by === 'points' &&
-        figure('size.value', 'Points', size.value, { kind: 'size', text: String(size.value) })}
+      {size.by === 'points' && figure('size.value', 'Points', size.value, true)}
       {size.by === 'em' && figure('size.value', 'Height of the type', size.value)}
       {size.by === 'capitals' && figure('size.value', 'Height of capitals', size.value)}
       <SwitchField

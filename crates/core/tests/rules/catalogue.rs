@@ -243,6 +243,27 @@ fn a_default_breaks_no_limit_or_the_size_that_rules_it_out_is_named() {
 }
 
 #[test]
+fn where_one_size_must_grow_and_another_shrink_both_are_named() {
+    let sizes = [("length", 5.0), ("width", 8.84), ("height", 375.0)];
+    let form = Form::new("sleeve-and-tray", &sizes);
+    let limits = |form: &Form| {
+        let flat = form.draw(1.05, Unit::Mm).unwrap();
+        form_checks(form, &flat, FoldModel::new(&flat, 1.05).as_ref(), 1.05, Unit::Mm)
+    };
+    let is_broken = |check: &&aptum_core::Check| check.state == State::Broken;
+    let before = limits(&form);
+    let remedy = &before.iter().find(is_broken).unwrap().remedies[0];
+    assert_eq!(remedy.changes.len(), 2, "{}", remedy.text);
+    let mut mended = form.clone();
+    for change in &remedy.changes {
+        let Setting::Number(value) = change.value else { panic!("{change:?}") };
+        let key = change.field.strip_prefix("form.").unwrap().to_owned();
+        mended.chosen_mut().unwrap().figures.insert(key, Some(value));
+    }
+    assert!(!limits(&mended).iter().any(|check| is_broken(&check)), "{}", remedy.text);
+}
+
+#[test]
 fn a_low_carton_starts_with_a_tuck_that_it_has_room_for() {
     let sizes = [("length", 70.0), ("width", 45.0), ("height", 20.0)];
     let flat = Form::new("straight-tuck", &sizes).draw(0.4, Unit::Mm).unwrap();
