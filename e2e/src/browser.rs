@@ -13,7 +13,7 @@ use serde_json::{Value, json};
 use tempfile::TempDir;
 
 /// How long something on the page may take to appear.
-const PATIENCE: Duration = Duration::from_secs(30);
+const PATIENCE: Duration = Duration::from_secs(120);
 
 /// Headless Chromium with a profile and a download folder of its own.
 pub struct Browser {

@@ -4,7 +4,7 @@ use super::lying::Area;
 use super::upright::Uprights;
 use super::{Face, Layer, LayerKind, PlacedPicture, SHELF, Shape, Text};
 use crate::check::{Check, Drawing, Gauge, Sense, Stage, State};
-use crate::error::{Change, Remedy};
+use crate::error::{Change, Remedy, Setting};
 use crate::form::{Flat, Part, Role};
 use crate::geometry::{Affine, BezPath, Point, Rect, Region, gap, path_text, polygon};
 use crate::units::{INCH, Unit, measure};
@@ -153,6 +153,19 @@ impl Laid<'_> {
         let set = text.set(self.area.room());
         let points = set.em / super::POINT;
         let mut checks: Vec<Check> = self.lacking(text).into_iter().collect();
+        if set.is_cramped {
+            let texts = [
+                "too large".to_owned(),
+                "all lines".to_owned(),
+                "the circle has no room for some lines".to_owned(),
+            ];
+            let check = self.yes_or_no("circle", "Circle of", State::Broken, texts);
+            checks.push(check.remedy(Remedy::set(
+                "Run it straight",
+                &self.layer.field("round"),
+                Setting::Standard,
+            )));
+        }
         if set.path.elements().is_empty() {
             return checks;
         }
@@ -235,15 +248,15 @@ impl Laid<'_> {
     /// How far what lies within `around` stays from cuts and creases. What goes past its area on purpose is left out,
     /// unless it is `vital`.
     fn safe(&self, around: &BezPath, is_vital: bool) -> Option<Check> {
-        let own = &self.area.region;
+        let openings = self.part.openings().map(Region::inside);
+        let own = &openings.fold(self.area.region.clone(), |own, opening| own.minus(&opening));
         let past = Region::inside(around).minus(own);
         let is_past = past.area() > 0.05;
         if is_past && !is_vital {
             return None;
         }
-        let mut lines = own.to_path();
+        let lines = own.to_path();
         let bounds = own.bounds()?;
-        self.part.openings().for_each(|opening| lines.extend(opening.iter()));
         let value = if is_past { 0.0 } else { gap(around, &lines) };
         // A picture that fills its panel to the edge is meant to.
         if value < 1e-3 && !is_vital {

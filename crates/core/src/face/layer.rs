@@ -175,7 +175,7 @@ impl Layer {
         let own = match &self.kind {
             LayerKind::Text(text) => {
                 match text.words.lines().find(|line| !line.trim().is_empty()) {
-                    Some(line) => line.trim(),
+                    Some(line) => shortened(line.trim()),
                     None => "Text",
                 }
             }
@@ -244,6 +244,11 @@ impl Layer {
         }
         picture.origin.validate(&self.field("origin"), faults);
     }
+}
+
+/// So many characters as a list can show.
+fn shortened(words: &str) -> &str {
+    words.char_indices().nth(40).map_or(words, |(end, _)| &words[..end])
 }
 
 /// A colour is written as `#rrggbb`.

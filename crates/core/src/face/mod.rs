@@ -50,7 +50,8 @@ impl Face {
     /// The flat colour that is printed undermost, if one is.
     #[must_use]
     pub fn colour(&self) -> Option<&str> {
-        self.layers.iter().find_map(|layer| match &layer.kind {
+        let printed = self.layers.iter().filter(|layer| !layer.hidden && !layer.only_shown);
+        printed.map(|layer| &layer.kind).find_map(|kind| match kind {
             LayerKind::Colour { colour, .. } => Some(colour.as_str()),
             _ => None,
         })

@@ -108,9 +108,15 @@ impl Shape {
             ShapeSize::Inset(inset) => own.shrunk(inset).to_path(),
             _ => self.outline(self.sides(room)),
         };
-        let fill = self.fill.iter().map(|colour| (outline.clone(), colour.clone()));
-        let line = self.line.iter().map(|colour| {
-            let style = kurbo::Stroke::new(self.thickness).with_join(kurbo::Join::Miter);
+        // A line has nothing to fill, and is there all the same.
+        let is_line = self.figure == Outlined::Line && !matches!(self.size, ShapeSize::Inset(_));
+        let fill = self.fill.iter().filter(|_| !is_line);
+        let fill = fill.map(|colour| (outline.clone(), colour.clone()));
+        let line = self.line.as_ref().or(self.fill.as_ref().filter(|_| is_line));
+        let line = line.into_iter().map(|colour| {
+            let style = kurbo::Stroke::new(self.thickness)
+                .with_join(kurbo::Join::Miter)
+                .with_caps(kurbo::Cap::Butt);
             let around =
                 kurbo::stroke(outline.clone(), &style, &kurbo::StrokeOpts::default(), 1e-3);
             (around, colour.clone())

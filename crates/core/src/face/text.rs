@@ -95,6 +95,8 @@ pub struct SetText {
     pub em: f64,
     /// Lines.
     pub lines: usize,
+    /// True where some of them are left out: the circle has no room for them.
+    pub is_cramped: bool,
 }
 
 /// Most characters, and most lines.
@@ -135,7 +137,7 @@ impl Text {
     /// The words set for an area of so much room (width and height, mm).
     #[must_use]
     pub fn set(&self, room: [f64; 2]) -> SetText {
-        let free = room.map(|side| side - 2.0 * (side * AROUND_SHARE).min(AROUND));
+        let free = room.map(|side| (side - 2.0 * (side * AROUND_SHARE).min(AROUND)).max(0.1));
         let (block, em) = match self.size {
             TextSize::Area => self.filling(free),
             size => {
@@ -152,7 +154,9 @@ impl Text {
             Some(radius) => block.round(em, radius),
             None => block.straight(em),
         };
-        SetText { path, size: [block.width * em, block.height * em], em, lines: block.lines }
+        let is_cramped = self.round.is_some_and(|radius| block.is_cramped(em, radius));
+        let size = [block.width * em, block.height * em];
+        SetText { path, size, em, lines: block.lines, is_cramped }
     }
 
     /// The block and the largest em at which it fits.

@@ -53,6 +53,9 @@ struct Letter {
 /// Type is shaped at so many units to the em, to which the shaper's 32-bit figures are exact.
 const EM: f32 = 1000.0;
 
+/// The least radius on which letters stand, in ems.
+const LEAST_CIRCLE: f64 = 0.5;
+
 thread_local! {
     static CONTEXT: RefCell<(FontContext, LayoutContext<()>)> =
         RefCell::new((context(), LayoutContext::new()));
@@ -153,10 +156,14 @@ impl Block {
     }
 
     /// The same along a circle about the origin, on whose outside (inside, for a radius below zero) the first line
-    /// stands, with its middle on top (at the bottom). Further lines stand on circles within (about) it.
+    /// stands, with its middle on top (at the bottom). Further lines stand on circles within (about) it; those for
+    /// which no circle is left are left out.
     pub(super) fn round(&self, em: f64, radius: f64) -> BezPath {
         self.letters.iter().fold(BezPath::new(), |mut all, letter| {
-            let own = radius - (letter.baseline - self.capital) * em;
+            let own = self.circle(letter, em, radius);
+            if own * radius.signum() < LEAST_CIRCLE * em {
+                return all;
+            }
             let angle = (letter.x + letter.advance / 2.0) * em / own;
             let at = Point::new(own * angle.sin(), -own * angle.cos());
             let to = Affine::translate(at.to_vec2())
@@ -166,5 +173,17 @@ impl Block {
             all.extend(to * letter.outline.clone());
             all
         })
+    }
+
+    /// True where no circle is left for some line.
+    pub(super) fn is_cramped(&self, em: f64, radius: f64) -> bool {
+        self.letters
+            .iter()
+            .any(|letter| self.circle(letter, em, radius) * radius.signum() < LEAST_CIRCLE * em)
+    }
+
+    /// The radius of the circle on which a letter stands.
+    fn circle(&self, letter: &Letter, em: f64, radius: f64) -> f64 {
+        radius - (letter.baseline - self.capital) * em
     }
 }

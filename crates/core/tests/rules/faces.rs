@@ -345,6 +345,57 @@ fn small_type_missing_letters_and_what_is_near_the_edge_are_told_and_mended() {
 }
 
 #[test]
+fn lines_for_which_a_circle_has_no_room_are_told() {
+    let words = "one\ntwo\nthree\nfour\nfive\nsix";
+    for radius in [2.0, 5.0, -2.0, -10.0, 8.4, 21.6, 45.0] {
+        let round = Text { round: Some(radius), ..text(words, TextSize::Em(6.0)) };
+        let set = round.set([60.0, 100.0]);
+        assert!(set.path.elements().iter().all(|el| {
+            el.end_point().is_none_or(|end| end.x.is_finite() && end.to_vec2().hypot() < 80.0)
+        }));
+        // The sixth line stands 36 mm further in, and a circle has half an em.
+        let innermost = if radius > 0.0 { radius - 36.0 } else { -radius };
+        assert_eq!(set.is_cramped, innermost < 3.0, "{radius}");
+        let told = prepared(tag(), vec![Layer::new("l1", LayerKind::Text(round))]);
+        assert_eq!(check(&told.checks, "circle-l1").is_some(), set.is_cramped);
+    }
+}
+
+#[test]
+fn a_line_is_drawn_though_it_has_nothing_to_fill() {
+    let size = ShapeSize::Sides([30.0, 10.0]);
+    let line = Shape {
+        figure: Outlined::Line,
+        size,
+        thickness: 0.8,
+        lying: on("Tag"),
+        ..Shape::filled("#336633")
+    };
+    let bounds = inked(vec![Layer::new("l1", LayerKind::Shape(line))]).bounding_box();
+    assert!((bounds.width() - 30.0).abs() < 1e-6 && (bounds.height() - 0.8).abs() < 1e-6);
+}
+
+/// What lies in a window is cut out.
+#[test]
+fn words_in_a_window_are_past_the_card() {
+    let carton =
+        Form::new("straight-tuck", &[("length", 70.0), ("width", 40.0), ("height", 100.0)]);
+    let windowed = |is_windowed: bool| {
+        let words = Text { lying: on("Front"), ..text("Bean", TextSize::Points(12.0)) };
+        let mut carton = carton.clone();
+        if is_windowed {
+            let window = serde_json::json!({
+                "kind": "window-rectangle", "panel": "Front", "across": 0, "along": 0, "width": 40, "height": 40
+            });
+            carton.chosen_mut().unwrap().add_ons = vec![serde_json::from_value(window).unwrap()];
+        }
+        let told = prepared(carton, vec![Layer::new("l1", LayerKind::Text(words))]);
+        check(&told.checks, "safe-l1").unwrap().state
+    };
+    assert_eq!((windowed(false), windowed(true)), (State::Fits, State::Attention));
+}
+
+#[test]
 fn a_layer_that_cannot_be_is_refused_by_its_field() {
     let refused = |kind: LayerKind| {
         let errors = prepare(&job(tag(), vec![Layer::new("l1", kind)]), &workshop()).unwrap_err();
