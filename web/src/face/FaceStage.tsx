@@ -54,7 +54,8 @@ export function FaceStage(props: StageProps) {
   const pictures = usePictures(session, panel, starts?.face ?? BARE);
   const add = (layer: NewLayer) => {
     if (!starts) return;
-    const placed = layer.kind === 'text' ? { ...layer, panels: [panel], up: 'as-read' } : layer;
+    const isOnPanel = layer.kind === 'text' || layer.kind === 'shape';
+    const placed = isOnPanel ? { ...layer, panels: [panel], up: 'as-read' } : layer;
     void session.keep(...layerAdded(session, placed, starts.face));
   };
   return (

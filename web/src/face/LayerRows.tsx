@@ -5,6 +5,7 @@ import { add, move, remove, set } from '../api/fields';
 import type { Layer, UnitInfo } from '../api/generated/types';
 import type { PieceView } from '../api/views';
 import { blobAddress } from '../board/Art';
+import { AmountField } from '../card/AmountField';
 import { SwitchField } from '../card/SwitchField';
 import type { PieceSession } from '../job/pieces';
 import { ColourField } from './ColourField';
@@ -13,7 +14,7 @@ import { KeyPlan } from './KeyPlan';
 import { lies } from './layers';
 import { LyingFields } from './LyingFields';
 import { PictureFields } from './PictureFields';
-import { Amount, TextFields } from './TextFields';
+import { TextFields } from './TextFields';
 
 interface Props {
   session: PieceSession;
@@ -210,7 +211,7 @@ function Standing({ layer, session }: { layer: Layer; session: PieceSession }) {
           )
         }
       />
-      <Amount
+      <AmountField
         label="Opacity, 0 to 1"
         value={layer.opacity ?? 1}
         field={`${path}.opacity`}

@@ -7,7 +7,9 @@ import type { UnitInfo } from '../api/generated/types';
 import { useMeta } from '../api/queries';
 import type { PieceView } from '../api/views';
 import { FigureField } from '../card/FigureField';
+import { AmountField } from '../card/AmountField';
 import { Problems } from '../card/Problems';
+import { rove } from '../card/rove';
 import { SwitchField } from '../card/SwitchField';
 import { errorsOf } from '../job/StageProps';
 import type { PieceSession } from '../job/pieces';
@@ -87,14 +89,14 @@ export function TextFields({ layer, session, unit, path }: Props) {
         ]}
         onChoose={(how) => keep('wrapped', how === 'wrapped')}
       />
-      <Amount
+      <AmountField
         label="Line to line, in ems"
         value={layer.line_spacing}
         field={`${path}.line_spacing`}
         step={0.05}
         session={session}
       />
-      <Amount
+      <AmountField
         label="Between letters, in ems"
         value={layer.letter_spacing}
         field={`${path}.letter_spacing`}
@@ -162,6 +164,8 @@ function Typefaces({ chosen, onChoose }: { chosen: string; onChoose: (id: string
           variant="bare"
           role="radio"
           aria-checked={id === chosen}
+          tabIndex={id === chosen ? 0 : -1}
+          onKeyDown={rove((at) => onChoose(typefaces[at]?.id ?? chosen))}
           aria-label={`${character}, ${family}`}
           title={family}
           onClick={() => onChoose(id)}
@@ -174,66 +178,6 @@ function Typefaces({ chosen, onChoose }: { chosen: string; onChoose: (id: string
           </svg>
         </Button>
       ))}
-    </div>
-  );
-}
-
-interface AmountProps {
-  label: string;
-  value: number;
-  field: string;
-  step: number;
-  session: PieceSession;
-}
-
-/** A ratio: typed, or stepped with the arrow keys. */
-export function Amount({ label, value, field, step, session }: AmountProps) {
-  const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const errors = errorsOf(session, field);
-  const number = typed === null ? value : Number(typed.replace(',', '.'));
-  const isSound = Number.isFinite(number) && typed?.trim() !== '';
-  const complaint = isSound ? null : `“${typed}” is no number: type one such as 1.2`;
-  const finish = async () => {
-    if (typed === null || !isSound) return;
-    if (await session.keep(set(field, number))) setTyped(null);
-  };
-  const by = (steps: number) => {
-    const next = Math.round((number + steps * step) * 1000) / 1000;
-    setTyped(null);
-    void session.keep(set(field, next));
-  };
-  return (
-    <div className={`row-field${isSound && errors.length === 0 ? '' : ' is-wrong'}`}>
-      <label htmlFor={id}>{label}</label>
-      <span className="entry">
-        <input
-          id={id}
-          className="figure"
-          value={typed ?? String(value)}
-          autoComplete="off"
-          data-pending={typed !== null || undefined}
-          onChange={(event) => setTyped(event.target.value)}
-          onBlur={() => void finish()}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter') void finish();
-            else if (event.key === 'Escape') setTyped(null);
-            else if (event.key === 'ArrowUp') by(event.shiftKey ? 10 : 1);
-            else if (event.key === 'ArrowDown') by(event.shiftKey ? -10 : -1);
-            else return;
-            event.preventDefault();
-          }}
-        />
-        <span className="unit" />
-      </span>
-      <Problems
-        complaint={complaint}
-        errors={errors}
-        onApply={(error) => {
-          setTyped(null);
-          void session.keep(...error.remedy.changes);
-        }}
-      />
     </div>
   );
 }

@@ -6,6 +6,7 @@ mod figures;
 mod layer;
 pub mod lettering;
 mod lying;
+mod names;
 mod pattern;
 mod shape;
 mod text;
