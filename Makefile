@@ -8,7 +8,7 @@ demo: build
 	./target/release/aptum demo --data .demo
 
 test: tools web lint
-	cargo build -p aptum
+	cargo test --workspace --no-run
 	$(MAKE) check-types
 	cargo test --workspace
 

@@ -178,8 +178,14 @@ impl Browser {
     /// # Panics
     /// When it cannot be typed into.
     pub async fn write(&self, label: &str, text: &str) {
-        let field = self.field(label).await;
-        field.click().await.expect("the field can be clicked");
+        let mut field = self.field(label).await;
+        // What was found may be drawn anew before it is clicked.
+        let start = Instant::now();
+        while let Err(error) = field.click().await {
+            let is_gone = error.is_stale_element_reference() && start.elapsed() < PATIENCE;
+            assert!(is_gone, "the field “{label}” can be clicked: {error}");
+            field = self.field(label).await;
+        }
         let all = format!("{}a{}", char::from(Key::Control), char::from(Key::Null));
         field.send_keys(&format!("{all}{text}")).await.expect("the field takes keys");
     }

@@ -131,7 +131,7 @@ async fn what_is_no_picture_is_said_beside_the_button_and_the_face_stays() {
     let file = browser.scratch("tomato.png");
     std::fs::write(&file, b"no picture at all").unwrap();
     choose(&browser, file.to_str().unwrap()).await;
-    browser.read(".lay-trouble", "tomato.png: The file is neither a PNG nor a JPEG").await;
+    browser.read(".lay-trouble", "tomato.png: The file is no picture").await;
     assert_eq!(browser.run(LAYERS).await.as_array().unwrap().len(), 2);
 }
 

@@ -38,7 +38,7 @@ async fn the_list_shows_each_job_with_its_flat_its_sheets_and_its_state() {
     let drawn = "return document.querySelectorAll('.ticket .small-blank').length";
     browser.until(drawn, |drawn| drawn.as_u64() >= Some(18)).await;
     let tickets = browser.client.find_all(Locator::Css(".ticket")).await.unwrap();
-    assert_eq!(tickets.len(), 18);
+    assert_eq!(tickets.len(), 19);
     for ticket in &tickets {
         let flat = ticket.find(Locator::Css(".small-blank")).await.unwrap();
         assert!(flat.attr("d").await.unwrap().unwrap().starts_with('M'));
@@ -295,7 +295,7 @@ async fn a_job_goes_out_as_an_archive_and_comes_back() {
     let input = browser.see("input[type=file]").await;
     input.send_keys(&bad.to_string_lossy()).await.unwrap();
     browser.read(".alert", "the file is damaged or not an Aptum job").await;
-    assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 18);
+    assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 19);
     input.send_keys(&good.to_string_lossy()).await.unwrap();
     browser.read(".spec-card", "Straight-tuck carton").await;
     browser.shows("Width", "3/4").await;
@@ -396,4 +396,17 @@ async fn no_view_has_barriers_or_scrolls_as_a_page() {
     browser.go(&format!("{}/new", app.address)).await;
     browser.see(".structure").await;
     assert_eq!(browser.barriers().await, "", "the catalogue");
+}
+
+/// Each ticket that is seen wears the face of its job: the picture of it is there and can be drawn.
+#[tokio::test(flavor = "multi_thread")]
+async fn tickets_wear_their_faces() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&app.address).await;
+    browser.see(".ticket image").await;
+    let drawn = "const image = document.querySelector('.ticket image').getAttribute('href'); \
+                 return fetch(image).then(answer => answer.text()).then(async text => { \
+                 const picture = new Image(); picture.src = image; await picture.decode(); \
+                 return [text.includes('<path'), picture.naturalWidth > 0]; })";
+    browser.until(drawn, |drawn| *drawn == serde_json::json!([true, true])).await;
 }

@@ -39,6 +39,7 @@ fn window_and_layout(bencher: Bencher<'_, '_>) {
     let records = aptum_core::records::Records::of(&job, &workshop).unwrap();
     let flat = job.pieces[0].form.draw(records.stock().caliper, job.unit).unwrap();
     let art = job.pieces[0].face.as_ref().unwrap().print(
+        None,
         &flat.parts[0],
         &aptum_core::face::Uprights::default(),
         1.0,

@@ -48,6 +48,16 @@ impl Change {
     pub fn new(field: &str, value: impl Into<Setting>) -> Self {
         Self { field: field.to_owned(), value: value.into() }
     }
+
+    /// The same of a field of a part of the job.
+    #[must_use]
+    pub fn below(mut self, path: &str) -> Self {
+        // The sheet is the whole job’s, and what names its piece is told apart already.
+        if !["sheet.", "pieces."].iter().any(|own| self.field.starts_with(own)) {
+            self.field.insert_str(0, path);
+        }
+        self
+    }
 }
 
 /// A way out: words, and the changes that carry it out. Without changes it is advice.
@@ -70,12 +80,7 @@ impl Remedy {
     /// The same for fields that lie further down, below `path`.
     #[must_use]
     pub fn below(mut self, path: &str) -> Self {
-        for change in &mut self.changes {
-            // The sheet is the whole job’s, and what names its piece is told apart already.
-            if !["sheet.", "pieces."].iter().any(|own| change.field.starts_with(own)) {
-                change.field.insert_str(0, path);
-            }
-        }
+        self.changes = self.changes.into_iter().map(|change| change.below(path)).collect();
         self
     }
 

@@ -8,7 +8,7 @@ use crate::LineKind;
 use crate::blank::Piece;
 use crate::check::Check;
 use crate::error::{InputError, Remedy};
-use crate::face::{Art, Face, face_checks};
+use crate::face::{Art, Face, List, face_checks};
 use crate::form::Flat;
 use crate::formed::{Formed, flat_weight};
 use crate::geometry::{OutlineId, Region};
@@ -37,6 +37,8 @@ pub struct FaceInput<'a> {
     pub form: Key,
     /// What is printed; `None` leaves it bare.
     pub face: Option<&'a Face>,
+    /// The list whose rows its copies wear.
+    pub list: Option<&'a List>,
     /// How far print goes past cuts, mm: its bleed, or what neighbours leave of it.
     pub bleed: f64,
     /// Which of the blanks lie on a liner.
@@ -76,7 +78,8 @@ impl Faced {
         }
         let print = |face: &Face| -> Vec<Art> {
             let parts = flat.parts.iter();
-            parts.map(|part| face.print(part, &formed.uprights, input.bleed)).collect()
+            let print = |part| face.print(input.list, part, &formed.uprights, input.bleed);
+            parts.map(print).collect()
         };
         let arts = input.face.map_or_else(Vec::new, print);
         let bare = Region::empty();
@@ -88,9 +91,9 @@ impl Faced {
             return Err(vec![no_outline()]);
         }
         let outlines = flat.parts.iter().map(|part| OutlineId::of(&part.outline)).collect();
-        let checks = input
-            .face
-            .map_or_else(Vec::new, |face| face_checks(face, &flat, &formed.uprights, input.unit));
+        let checks = input.face.map_or_else(Vec::new, |face| {
+            face_checks(face, input.list, &flat, &formed.uprights, input.unit)
+        });
         Ok(Self { flat, arts, blanks, outlines, checks })
     }
 }

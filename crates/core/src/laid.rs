@@ -187,7 +187,7 @@ fn code_of(unit: Unit, ground: &Ground, layout: &Layout, notes: &[Option<Notes>]
             }
         }
         if let Some(art) = piece.arts.get(at) {
-            art.inks().for_each(|inked| ink(&mut code, inked));
+            art.all().for_each(|inked| ink(&mut code, inked));
         }
     }
     for (run, notes) in layout.runs.iter().zip(notes) {
@@ -211,8 +211,15 @@ fn code_of(unit: Unit, ground: &Ground, layout: &Layout, notes: &[Option<Notes>]
 /// Everything of a layer that shows.
 fn ink(code: &mut SheetCode, inked: &Inked) {
     match &inked.ink {
-        Ink::Area { path, colour, clip } => {
+        Ink::Area { path, colour, running, clip } => {
             code.text(colour);
+            if let Some(running) = running {
+                code.text(&running.to);
+                for end in running.ends {
+                    code.number(end.x);
+                    code.number(end.y);
+                }
+            }
             code.path(path);
             if let Some(clip) = clip {
                 code.path(clip);

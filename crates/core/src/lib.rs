@@ -38,5 +38,5 @@ pub use error::InputError;
 pub use job::Job;
 pub use line::LineKind;
 pub use nesting::{NestedJob, nest_job};
-pub use prepare::{Prepared, PreparedPiece, prepare, prepare_with};
+pub use prepare::{Prepared, PreparedBlank, PreparedPiece, prepare, prepare_with};
 pub use workshop::Workshop;

@@ -1,5 +1,7 @@
 //! The checks of a piece as they stand among those of a job.
 
+use std::cmp::Ordering;
+
 use crate::blob::Blobs;
 use crate::check::{Check, Drawing, Stage, State};
 use crate::error::Remedy;
@@ -21,6 +23,44 @@ impl Check {
         }
         self
     }
+}
+
+/// Each row of a list has its copy, and each copy its row.
+pub(crate) fn rows_check(piece: &JobPiece) -> Option<Check> {
+    let face = piece.face.as_ref()?;
+    let list = piece
+        .list
+        .as_ref()
+        .filter(|list| face.layers.iter().any(|layer| !layer.hidden && list.fills(layer)))?;
+    let rows = u32::try_from(list.rows.len()).unwrap_or(u32::MAX);
+    let counted = |count: u32, what: &str| match count {
+        1 => format!("one {what}"),
+        _ => format!("{count} {}", if what == "copy" { "copies" } else { "rows" }),
+    };
+    let (state, verdict) = match piece.copies.cmp(&rows) {
+        Ordering::Equal => (State::Fits, "a copy for each row".to_owned()),
+        Ordering::Less => {
+            let (first, last) = (piece.copies + 1, rows);
+            let which = if first == last {
+                format!("row {last}")
+            } else {
+                format!("rows {first} to {last}")
+            };
+            (State::Broken, format!("{which} of {} without a copy", list.name))
+        }
+        Ordering::Greater => {
+            let over = counted(piece.copies - rows, "copy");
+            (State::Attention, format!("{over} without a row: its words stay empty"))
+        }
+    };
+    let texts = [counted(rows, "row"), format!("for {}", counted(piece.copies, "copy")), verdict];
+    let check = Check::yes_or_no("rows", Stage::Face, "Rows and copies", state, texts);
+    let remedy = Remedy::set(
+        format!("Make {}", counted(rows.max(1), "copy")),
+        "copies",
+        f64::from(rows.max(1)),
+    );
+    Some(check.remedy(remedy))
 }
 
 /// A check for each picture whose bytes are not there: it is left out of everything, and the rest works.

@@ -15,6 +15,7 @@ use crate::geometry::BezPath;
 use crate::job::{Job, JobPiece};
 use crate::laid::{Laid, blank_paths};
 use crate::memory::{Forgetful, Key, Memory, recalled};
+use crate::piece_checks::rows_check;
 use crate::records::Records;
 use crate::sheet::Placement;
 use crate::sheet::{Drawn, draw};
@@ -180,6 +181,7 @@ pub fn prepare_with(
     let mut checks = Vec::new();
     for piece in &drawn {
         let own = piece.formed.checks.iter().chain(&piece.faced.checks).cloned();
+        let own = own.chain(rows_check(&piece.job_piece));
         checks.extend(own.map(|check| check.of_piece(&piece.job_piece, drawn.len() == 1)));
     }
     checks.extend(laid.sheet_checks.iter().cloned());

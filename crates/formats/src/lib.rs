@@ -1,13 +1,16 @@
 //! Files in and out: the print PDF, the hand-cut PDF, the cut SVG, the flat as DXF and FOLD, the folded
-//! piece as glTF and OBJ, pictures, and the job archive.
+//! piece as glTF and OBJ, pictures, lists, and the job archive.
 //!
 //! Everything is written from what [`aptum_core::prepare`] returns; nothing is computed again here.
 
 pub mod archive;
+pub mod art;
+pub mod drawing;
 pub mod dxf;
 pub mod fold;
 pub mod gltf;
 pub mod line_style;
+pub mod list;
 pub mod obj;
 pub mod pdf;
 pub mod picture;

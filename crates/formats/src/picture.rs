@@ -1,10 +1,14 @@
 //! Pictures: told by their bytes, bounded, and looked at to their end before anybody relies on them.
 
+use std::borrow::Cow;
 use std::io::Cursor;
 
+use image::codecs::png::PngEncoder;
 use image::metadata::Orientation;
-use image::{DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits};
+use image::{DynamicImage, ImageDecoder, ImageEncoder, ImageFormat, ImageReader, Limits};
 use thiserror::Error;
+
+use crate::drawing::{self, Drawing, DrawingFile};
 
 /// Largest picture that is taken, in bytes.
 pub const LARGEST: usize = 64 << 20;
@@ -25,6 +29,8 @@ pub enum Coding {
     Png,
     /// JPEG (ITU-T T.81).
     Jpeg,
+    /// A drawing: SVG of this program's plain kind.
+    Svg,
 }
 
 impl Coding {
@@ -34,6 +40,7 @@ impl Coding {
         match self {
             Self::Png => "image/png",
             Self::Jpeg => "image/jpeg",
+            Self::Svg => "image/svg+xml",
         }
     }
 
@@ -43,6 +50,7 @@ impl Coding {
         match self {
             Self::Png => "png",
             Self::Jpeg => "jpg",
+            Self::Svg => "svg",
         }
     }
 }
@@ -52,7 +60,7 @@ impl Coding {
 pub struct Picture {
     /// How it is coded.
     pub coding: Coding,
-    /// Width and height in pixels, the right way up.
+    /// Width and height in pixels, the right way up; of a drawing sides of which only the ratio counts.
     pub pixels: [u32; 2],
     /// How the stored pixels are turned to be the right way up (Exif 2.32, tag 274).
     orientation: Orientation,
@@ -69,7 +77,7 @@ pub enum PictureError {
     TooLarge(usize),
     /// Something else.
     #[error(
-        "the file is neither a PNG nor a JPEG, whatever its name says: save it as one of these"
+        "the file is no picture (PNG, JPEG, WebP, TIFF, GIF, BMP) and no drawing (SVG, PDF), whatever its name says: save it as one of these"
     )]
     Other,
     /// More pixels than are taken.
@@ -78,6 +86,24 @@ pub enum PictureError {
          million, {} MiB unpacked; save it smaller", .0[0], .0[1], LARGEST_UNPACKED >> 20
     )]
     TooManyPixels([u32; 2]),
+    /// A drawing of too many bytes.
+    #[error("the drawing has {0} bytes: up to {most}; simplify it, or save it as a PNG", most = drawing::LARGEST)]
+    LargeDrawing(usize),
+    /// A drawing of too many nodes.
+    #[error("the drawing has more than {most} nodes; simplify it, or save it as a PNG", most = drawing::MOST_NODES)]
+    TooManyNodes,
+    /// A drawing whose elements lie within each other too deep.
+    #[error(
+        "the drawing nests its groups more than {most} deep; ungroup some, or save it as a PNG",
+        most = drawing::DEEPEST
+    )]
+    TooDeep,
+    /// A PDF with a password.
+    #[error("the PDF is locked with a password: save it without one")]
+    Locked,
+    /// A PDF without such a page.
+    #[error("the PDF has no page {0}: it has {1}")]
+    NoPage(usize, usize),
     /// Cut off or damaged.
     #[error("the picture is damaged or cut off ({0}): save it again from its original")]
     Damaged(String),
@@ -90,6 +116,10 @@ impl Picture {
     /// [`PictureError`] for anything that is no whole PNG or JPEG of a usable size.
     pub fn of(bytes: &[u8]) -> Result<Self, PictureError> {
         let picture = Self::head(bytes)?;
+        if picture.coding == Coding::Svg {
+            let svg = std::str::from_utf8(bytes).map_err(|_| PictureError::Other)?;
+            return drawing::look_at_plain(svg).map(|()| picture);
+        }
         if picture.coding == Coding::Jpeg && !is_ended(bytes) {
             return Err(PictureError::Damaged("its end is missing".to_owned()));
         }
@@ -97,34 +127,95 @@ impl Picture {
         Ok(picture)
     }
 
+    /// Tells what a picture is, and gives its bytes as they are kept: PNG and JPEG as they came, WebP, TIFF, GIF (its
+    /// first frame) and BMP as PNG with the same pixels, the right way up; SVG and page `page` (from 1) of a PDF as plain
+    /// SVG.
+    ///
+    /// # Errors
+    /// [`PictureError`] for anything that is no whole picture of a usable size.
+    pub fn brought(bytes: &[u8], page: usize) -> Result<(Self, Cow<'_, [u8]>), PictureError> {
+        if let Some(file) = DrawingFile::of(bytes) {
+            let Drawing { svg, sides } = drawing::brought(bytes, file, page)?;
+            return Ok((Self::drawn(sides), Cow::Owned(svg.into_bytes())));
+        }
+        let format = image::guess_format(bytes).ok();
+        let is_other = matches!(
+            format,
+            Some(ImageFormat::WebP | ImageFormat::Tiff | ImageFormat::Gif | ImageFormat::Bmp)
+        );
+        if !is_other {
+            return Self::of(bytes).map(|picture| (picture, Cow::Borrowed(bytes)));
+        }
+        let (_, orientation) = measured(bytes)?;
+        let damaged = |error: image::ImageError| PictureError::Damaged(error.to_string());
+        let mut decoder = reader(bytes).into_decoder().map_err(damaged)?;
+        let profile = decoder.icc_profile().ok().flatten();
+        let mut pixels = DynamicImage::from_decoder(decoder).map_err(damaged)?;
+        pixels.apply_orientation(orientation);
+        // A PNG has up to sixteen bits.
+        let pixels = match pixels {
+            DynamicImage::ImageRgb32F(_) => DynamicImage::ImageRgb16(pixels.into_rgb16()),
+            DynamicImage::ImageRgba32F(_) => DynamicImage::ImageRgba16(pixels.into_rgba16()),
+            other => other,
+        };
+        let mut kept = Vec::new();
+        let mut encoder = PngEncoder::new(&mut kept);
+        if let Some(profile) = profile {
+            // What an encoder cannot hold is left out.
+            let _ = encoder.set_icc_profile(profile);
+        }
+        pixels.write_with_encoder(encoder).map_err(damaged)?;
+        Self::head(&kept).map(|picture| (picture, Cow::Owned(kept)))
+    }
+
+    /// True where its pixels are stored the right way up.
+    #[must_use]
+    pub fn is_upright(&self) -> bool {
+        self.orientation == Orientation::NoTransforms
+    }
+
+    /// The picture the right way up, as a PNG.
+    ///
+    /// # Errors
+    /// [`PictureError::Damaged`].
+    pub fn turned(&self, bytes: &[u8]) -> Result<Vec<u8>, PictureError> {
+        let mut pixels = self.decoded(bytes)?;
+        pixels.apply_orientation(self.orientation);
+        let mut png = Vec::new();
+        let written = pixels.write_with_encoder(PngEncoder::new(&mut png));
+        written.map_err(|error| PictureError::Damaged(error.to_string()))?;
+        Ok(png)
+    }
+
+    const fn drawn(sides: [u32; 2]) -> Self {
+        Self { coding: Coding::Svg, pixels: sides, orientation: Orientation::NoTransforms }
+    }
+
+    /// Its colour profile (ICC.1), where it has one.
+    #[must_use]
+    pub fn profile(bytes: &[u8]) -> Option<Vec<u8>> {
+        reader(bytes).into_decoder().ok()?.icc_profile().ok().flatten()
+    }
+
     /// Tells what a picture is by its head alone.
     ///
     /// # Errors
     /// As [`of`](Self::of), where the head says so.
     pub fn head(bytes: &[u8]) -> Result<Self, PictureError> {
-        if bytes.is_empty() {
-            return Err(PictureError::Empty);
-        }
         if bytes.len() > LARGEST {
             return Err(PictureError::TooLarge(bytes.len()));
         }
+        if DrawingFile::of(bytes) == Some(DrawingFile::Svg) {
+            let svg = std::str::from_utf8(bytes).ok().and_then(drawing::sides);
+            return svg.map(Self::drawn).ok_or(PictureError::Other);
+        }
         let coding = match image::guess_format(bytes) {
+            _ if bytes.is_empty() => return Err(PictureError::Empty),
             Ok(ImageFormat::Png) => Coding::Png,
             Ok(ImageFormat::Jpeg) => Coding::Jpeg,
             _ => return Err(PictureError::Other),
         };
-        let damaged = |error: image::ImageError| PictureError::Damaged(error.to_string());
-        let mut decoder = reader(bytes).into_decoder().map_err(damaged)?;
-        let (width, height) = decoder.dimensions();
-        let count = u64::from(width) * u64::from(height);
-        let unpacked = decoder.total_bytes();
-        if width.max(height) > LONGEST
-            || count > MOST_MEGAPIXELS * 1_000_000
-            || unpacked > LARGEST_UNPACKED
-        {
-            return Err(PictureError::TooManyPixels([width, height]));
-        }
-        let orientation = decoder.orientation().unwrap_or(Orientation::NoTransforms);
+        let ([width, height], orientation) = measured(bytes)?;
         let pixels = if turns_sides(orientation) { [height, width] } else { [width, height] };
         Ok(Self { coding, pixels, orientation })
     }
@@ -152,6 +243,26 @@ impl Picture {
             Orientation::Rotate270 => [0.0, 1.0, -1.0, 0.0, 1.0, 0.0],
         }
     }
+}
+
+/// The stored sides of a picture, within what is taken, and how it is turned.
+fn measured(bytes: &[u8]) -> Result<([u32; 2], Orientation), PictureError> {
+    if bytes.len() > LARGEST {
+        return Err(PictureError::TooLarge(bytes.len()));
+    }
+    let damaged = |error: image::ImageError| PictureError::Damaged(error.to_string());
+    let mut decoder = reader(bytes).into_decoder().map_err(damaged)?;
+    let (width, height) = decoder.dimensions();
+    let count = u64::from(width) * u64::from(height);
+    let unpacked = decoder.total_bytes();
+    if width.max(height) > LONGEST
+        || count > MOST_MEGAPIXELS * 1_000_000
+        || unpacked > LARGEST_UNPACKED
+    {
+        return Err(PictureError::TooManyPixels([width, height]));
+    }
+    let orientation = decoder.orientation().unwrap_or(Orientation::NoTransforms);
+    Ok(([width, height], orientation))
 }
 
 const fn turns_sides(orientation: Orientation) -> bool {

@@ -31,6 +31,7 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/month-tabs.json"),
     include_str!("../../../demo/jobs/bulb-box.json"),
     include_str!("../../../demo/jobs/spring-table-set.json"),
+    include_str!("../../../demo/jobs/thirty-plant-tags.json"),
 ];
 
 /// The pictures that the jobs wear.
@@ -57,7 +58,7 @@ fn read<T: serde::de::DeserializeOwned>(what: &str, text: &str) -> Result<T, Sto
 /// # Errors
 /// [`StoreError`] from the database.
 pub fn start_workshop(store: &Store) -> Result<(), StoreError> {
-    if store.workshop()? == Workshop::default() {
+    if *store.workshop()? == Workshop::default() {
         store.add_jobs(&[], &read("the starting workshop", WORKSHOP)?, &BTreeMap::new())?;
     }
     Ok(())

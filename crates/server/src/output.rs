@@ -6,11 +6,12 @@ use std::io::{self, Write};
 use aptum_core::blob::Blobs;
 use aptum_core::face::Face;
 use aptum_core::{Job, Prepared, Workshop};
+use aptum_formats::art::{USUAL_PPI, art_svg, most_ppi, png, sheet_svg};
 use aptum_formats::dxf::{flat_dxf, sheet_dxf};
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
 use aptum_formats::obj::folded_obj;
-use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
+use aptum_formats::pdf::{art_pdf, hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
 
 /// A file that a job has.
@@ -35,6 +36,15 @@ pub enum OutputKind {
     Cut([u32; 2]),
     /// The same as DXF.
     CutDxf([u32; 2]),
+    /// The printed side of a sheet, and of those after it that are printed alike, as PNG: the first and the last, and
+    /// the pixels in an inch.
+    SheetPng([u32; 2], u32),
+    /// The art of a piece alone, as PDF; which piece, from 0.
+    ArtPdf(usize),
+    /// The art of a piece alone, as SVG.
+    ArtSvg(usize),
+    /// The art of a piece alone, as PNG, with the pixels in an inch.
+    ArtPng(usize, u32),
     /// A piece laid flat, as DXF; which piece, from 0.
     FlatDxf(usize),
     /// A piece laid flat, as FOLD.
@@ -43,6 +53,14 @@ pub enum OutputKind {
     FoldedGltf(usize),
     /// A piece closed, as OBJ.
     FoldedObj(usize),
+}
+
+impl OutputKind {
+    /// True for pictures, which are drawn only where they are asked for one by one.
+    #[must_use]
+    pub const fn is_picture(self) -> bool {
+        matches!(self, Self::SheetPng(..) | Self::ArtPng(..))
+    }
 }
 
 /// Every file that the job has.
@@ -59,6 +77,22 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
     let mut first = 1;
     for run in prepared.layout.runs.iter().filter(|run| run.sheets > 0) {
         let last = first + run.sheets - 1;
+        if prepared.is_printed() {
+            let page = prepared.windows.page;
+            let ppi = USUAL_PPI.min(most_ppi(page.width(), page.height()));
+            // Where each copy wears a row of its own, no two sheets are alike.
+            let differ =
+                prepared.blanks().any(|blank| blank.art.is_some_and(|art| !art.by_row.is_empty()));
+            let ranges: Vec<[u32; 2]> = if differ {
+                (first..=last).map(|sheet| [sheet, sheet]).collect()
+            } else {
+                vec![[first, last]]
+            };
+            for range in ranges {
+                let name = format!("print-{}.png", range[0]);
+                all.push(file(name, 1, OutputKind::SheetPng(range, ppi)));
+            }
+        }
         all.push(file(format!("cut-{first}.svg"), 1, OutputKind::Cut([first, last])));
         all.push(file(format!("cut-{first}.dxf"), 1, OutputKind::CutDxf([first, last])));
         first = last + 1;
@@ -67,6 +101,13 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
         // The files of further pieces carry the piece's number.
         let number = if piece == 0 { String::new() } else { format!("{}-", piece + 1) };
         let mut add = |name: &str, kind| all.push(file(format!("{number}{name}"), 1, kind));
+        if !drawn.arts.is_empty() {
+            add("art.pdf", OutputKind::ArtPdf(piece));
+            add("art.svg", OutputKind::ArtSvg(piece));
+            let bounds = drawn.flat.bounds;
+            let ppi = USUAL_PPI.min(most_ppi(bounds.width() + 20.0, bounds.height() + 20.0));
+            add("art.png", OutputKind::ArtPng(piece, ppi));
+        }
         add("flat.dxf", OutputKind::FlatDxf(piece));
         let Some(fold) = &drawn.formed.fold else { continue };
         add("flat.fold", OutputKind::FlatFold(piece));
@@ -110,6 +151,15 @@ impl Desired<'_> {
             }
             OutputKind::CutDxf([sheet, _]) => {
                 out.write_all(&sheet_dxf(prepared, sheet).ok_or_else(none)?)
+            }
+            OutputKind::SheetPng([sheet, _], ppi) => {
+                let svg = sheet_svg(job, prepared, sheet, *blobs).ok_or_else(none)?;
+                out.write_all(&png(&svg, ppi.into(), true)?)
+            }
+            OutputKind::ArtPdf(at) => art_pdf(piece(at)?, *blobs, out),
+            OutputKind::ArtSvg(at) => out.write_all(art_svg(piece(at)?, *blobs).as_bytes()),
+            OutputKind::ArtPng(at, ppi) => {
+                out.write_all(&png(&art_svg(piece(at)?, *blobs), ppi.into(), false)?)
             }
             OutputKind::FlatDxf(at) => out.write_all(&flat_dxf(piece(at)?)),
             OutputKind::FlatFold(at) => {

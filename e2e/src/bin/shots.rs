@@ -54,6 +54,13 @@ async fn main() {
     browser.see(".remedies").await;
     save(&folder.join("remedies.png")).await;
 
+    go("/jobs/19/face").await;
+    browser.click("open the table").await;
+    browser.see(".list-table").await;
+    browser.click("The next row").await;
+    browser.settled().await;
+    save(&folder.join("merge.png")).await;
+
     go("/jobs/18/sheet").await;
     browser.click("Nest").await;
     browser.read(".lay-note", "1 sheet").await;

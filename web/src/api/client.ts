@@ -6,6 +6,8 @@ import type {
   BinnedJob,
   BlobView,
   CatalogueEntry,
+  Change,
+  FaceView,
   FieldChange,
   FileInfo,
   FoldAsk,
@@ -15,6 +17,8 @@ import type {
   Job,
   JobSummary,
   LengthEntry,
+  LineUp,
+  ListView,
   MarkChoiceView,
   Meta,
   OpenJob,
@@ -139,7 +143,16 @@ export const api = {
   enter: (passphrase: string) => call<boolean>('POST', '/enter', { passphrase }),
   binJob: (id: number) => call<undefined>('DELETE', `/jobs/${id}`),
   unbinJob: (id: number) => open('POST', `/jobs/${id}/unbin`),
-  addBlob: (file: Blob) => call<BlobView>('POST', '/blobs', file),
+  addBlob: (file: Blob, page = 1) => call<BlobView>('POST', `/blobs?page=${page}`, file),
+  readList: (file: File, told: { coding?: string; separator?: string; head?: boolean }) => {
+    const query = new URLSearchParams({ name: file.name });
+    for (const [name, value] of Object.entries(told)) query.set(name, String(value));
+    return call<ListView>('POST', `/lists?${query.toString()}`, file);
+  },
+  row: (job: Job, piece: string, row: number, signal: AbortSignal) =>
+    call<FaceView>('POST', '/row', { job, piece, row }, signal),
+  lineUp: (job: Job, piece: string, layers: string[], how: LineUp) =>
+    call<Change[]>('POST', '/layers/line-up', { job, piece, layers, how }),
   files: (id: number) => call<FileInfo[]>('GET', `/jobs/${id}/files`),
   preview: async (job: Job, changes: FieldChange[], signal?: AbortSignal) => {
     const draft = { job, changes, known: known() };

@@ -64,6 +64,12 @@ function pieceOf({ flat: ofFlat, face: ofFace, ...piece }: sent.PieceView): Piec
   return { ...piece, ...face, flat };
 }
 
+/** A piece whose copy wears another row of its list. */
+export function wearing(piece: PieceView, { arts, ...face }: sent.FaceView): PieceView {
+  const parts = piece.flat.parts.map((part, at) => ({ ...part, art: arts[at] ?? null }));
+  return { ...piece, ...face, flat: { ...piece.flat, parts } };
+}
+
 export const wholePreview = ({ pieces, sheet, ...rest }: sent.Preview): Preview => ({
   ...rest,
   pieces: pieces.map(pieceOf),

@@ -11,8 +11,8 @@ interface Props {
   label: string;
   isPicked: boolean;
   onPick: () => void;
-  /** Tries it so many mm further than where it was taken. */
-  onMove: (across: number, along: number) => void;
+  /** Tries it so many mm further than where it was taken; dragged with Alt, or nudged, it goes just there. */
+  onMove: (across: number, along: number, isDrag: boolean) => void;
   /** Keeps what was tried. */
   onKeep: () => void;
   onKey?: (event: React.KeyboardEvent) => void;
@@ -55,6 +55,7 @@ export function Handle(props: Props) {
         onMove(
           (event.clientX - from.current.x) / view.scale,
           (event.clientY - from.current.y) / view.scale,
+          !event.altKey,
         );
       }}
       onPointerUp={(event) => {
@@ -84,7 +85,7 @@ export function Handle(props: Props) {
           going.current && timeStamp - going.current.at < PAUSE ? going.current.to : at;
         const to: [number, number] = [before[0] + way[0], before[1] + way[1]];
         going.current = { to, at: timeStamp };
-        onMove(to[0] - at[0], to[1] - at[1]);
+        onMove(to[0] - at[0], to[1] - at[1], false);
         onKeep();
       }}
     >

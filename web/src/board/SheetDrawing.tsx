@@ -1,9 +1,15 @@
 /** A sheet with its copies, its marks, and what takes room from it. */
-import { memo, type ReactNode } from 'react';
+import { Fragment, memo, type ReactNode } from 'react';
 
-import type { Placement, SheetView, PlannedLines, SheetRun } from '../api/generated/types';
+import type {
+  InkedView,
+  Placement,
+  PlannedLines,
+  SheetRun,
+  SheetView,
+} from '../api/generated/types';
 import type { PartView, Preview } from '../api/views';
-import { Art } from './Art';
+import { Inks } from './Art';
 import { HatchPatterns } from './hatches';
 
 /** What of a sheet is shown: all of it to work on, or just what a machine does with it. */
@@ -82,16 +88,22 @@ export function SheetDrawing(props: Props) {
         <path key={line.kind} className={`line ${line.kind}`} d={line.path} />
       ))}
       {copies ??
-        (shown === 'cut' ? [] : placements).map((placement) => (
+        (shown === 'cut' ? [] : placements).map((placement, at) => (
           <PlacedCopy
             key={`${placement.part} ${placement.x} ${placement.y}`}
             placement={placement}
             name={name}
+            part={parts[placement.part]}
+            worn={sheet.worn[run]?.[at]}
           />
         ))}
       {shown === 'all' && sheet.misfit && (
         <g className="misfit">
-          <PlacedCopy placement={sheet.misfit.placement} name={name} />
+          <PlacedCopy
+            placement={sheet.misfit.placement}
+            name={name}
+            part={parts[sheet.misfit.placement.part]}
+          />
           <path className="misfit-outside" d={sheet.misfit.outside} fillRule="evenodd" />
         </g>
       )}
@@ -109,26 +121,42 @@ export function SheetDrawing(props: Props) {
 
 export const transformOf = ({ x, y, turn }: Placement) => `translate(${x} ${y}) rotate(${turn})`;
 
-/** A copy: the blank is in the drawing once, however many copies there are. */
-export const PlacedCopy = memo(function PlacedCopy(props: { placement: Placement; name: string }) {
-  const { placement, name } = props;
+/** A copy: the blank is in the drawing once, however many copies there are; what it wears of its own lies between. */
+export const PlacedCopy = memo(function PlacedCopy(props: {
+  placement: Placement;
+  name: string;
+  part?: PartView | undefined;
+  worn?: InkedView[] | undefined;
+}) {
+  const { placement, name, part, worn } = props;
+  const href = `#blank-${name}${placement.part}`;
+  const levels = part?.art?.levels ?? 0;
+  if (levels === 0) {
+    return <use className="copy" href={href} transform={transformOf(placement)} />;
+  }
   return (
-    <use
-      className="copy"
-      href={`#blank-${name}${placement.part}`}
-      transform={transformOf(placement)}
-    />
+    <g className="copy" transform={transformOf(placement)}>
+      {Array.from({ length: levels + 1 }, (_, level) => (
+        <Fragment key={level}>
+          <use href={`${href}-${level}`} />
+          <Inks inks={worn?.filter((inked) => inked.level === level) ?? []} />
+        </Fragment>
+      ))}
+    </g>
   );
 });
 
+/** What all copies of a blank have in common: one drawing, or one for each level that something of a row lies between. */
 function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Shown }) {
-  return (
-    <g id={`blank-${id}`}>
-      {shown === 'all' && (
+  const levels = part.art?.levels ?? 0;
+  const inks = part.art?.layers.filter((inked) => !inked.is_by_row && isOn(inked, shown)) ?? [];
+  return Array.from({ length: levels + 1 }, (_, level) => (
+    <g key={level} id={`blank-${id}${levels > 0 ? `-${level}` : ''}`}>
+      {shown === 'all' && level === 0 && (
         <path className="copy-card" d={part.outline + part.openings} fillRule="evenodd" />
       )}
-      {part.art && <Art art={part.art} />}
-      {shown === 'all' && (
+      <Inks inks={inks.filter((inked) => inked.level === level)} />
+      {shown === 'all' && level === levels && (
         <>
           {part.lines.map((line) => (
             <path key={line.kind + line.path} className={`line ${line.kind}`} d={line.path} />
@@ -137,5 +165,8 @@ function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Sh
         </>
       )}
     </g>
-  );
+  ));
 }
+
+/** What is only shown is not on a printed sheet. */
+const isOn = (inked: InkedView, shown: Shown) => shown !== 'printed' || inked.is_printed;

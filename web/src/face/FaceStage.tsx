@@ -16,6 +16,9 @@ import { token } from '../style/token';
 import { LayerRows } from './LayerRows';
 import { layerAdded, type NewLayer } from './layers';
 import { LayerHandles } from './LayerHandles';
+import { ListRows } from './ListRows';
+import { ListTable, RowSteps } from './ListTable';
+import { useList, useRow } from './useList';
 import { usePictures } from './usePictures';
 
 const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
@@ -34,11 +37,15 @@ const KINDS: Record<Layer['kind'], string> = {
 const BARE: Face = { bleed: 0, layers: [] };
 
 export function FaceStage(props: StageProps) {
-  const { session, piece, workshop, unit, notice } = props;
+  const { session, workshop, unit, notice } = props;
+  const desk = useList(session);
+  const piece = useRow(session, props.piece, desk.row);
+  const [isTableOpen, setTableOpen] = useState(false);
   const [lit, setLit] = useState<string | null>(null);
   const { own, job } = session;
   const { face } = own;
-  const [picked, setPicked] = useState<string | null>(null);
+  const list = own.list ?? null;
+  const [chosen, setChosen] = useState<string[]>([]);
   const [chosenPanel, setChosenPanel] = useState('');
   const file = useRef<HTMLInputElement>(null);
   // The largest outer panel is the one that is mostly meant.
@@ -60,41 +67,49 @@ export function FaceStage(props: StageProps) {
   };
   return (
     <main className="stage">
-      <FoldDesk
-        board={
-          <FlatBoard
-            stage={props}
-            label={`Printed face of ${job.name}`}
-            padding={PADDING}
-            isPrinted
-            lit={lit}
-            onLit={setLit}
-            onDropFile={(dropped, on) => pictures.bring(dropped, on ?? panel)}
-            overlay={(view) => (
-              <LayerHandles {...{ session, piece, view, picked }} onPick={setPicked} />
-            )}
-          >
-            {!face && (
-              <p className="stale-note">Nothing is printed on this piece: it is only cut</p>
-            )}
-            {pictures.coming !== null && (
-              <p className="stale-note" role="status">
-                Bringing in {pictures.coming} …
-              </p>
-            )}
-          </FlatBoard>
-        }
-        folded={
-          <FoldPane
-            form={own.form}
-            stock={own.stock}
-            colour={workshop.stocks[own.stock]?.colour ?? token('card-bare')}
-            parts={piece.flat.parts}
-            lit={lit}
-            onLit={setLit}
-          />
-        }
-      />
+      <div className="face-desk">
+        <FoldDesk
+          board={
+            <FlatBoard
+              stage={{ ...props, piece }}
+              label={`Printed face of ${job.name}`}
+              padding={PADDING}
+              isPrinted
+              lit={lit}
+              onLit={setLit}
+              onDropFile={(dropped, on) =>
+                isList(dropped) ? desk.bring(dropped) : pictures.bring(dropped, on ?? panel)
+              }
+              overlay={(view) => (
+                <LayerHandles {...{ session, piece, view, chosen }} onChoose={setChosen} />
+              )}
+            >
+              {list && face && <RowSteps list={list} row={desk.row} onRow={desk.onRow} />}
+              {!face && (
+                <p className="stale-note">Nothing is printed on this piece: it is only cut</p>
+              )}
+              {pictures.coming !== null && (
+                <p className="stale-note" role="status">
+                  Bringing in {pictures.coming} …
+                </p>
+              )}
+            </FlatBoard>
+          }
+          folded={
+            <FoldPane
+              form={own.form}
+              stock={own.stock}
+              colour={workshop.stocks[own.stock]?.colour ?? token('card-bare')}
+              parts={piece.flat.parts}
+              lit={lit}
+              onLit={setLit}
+            />
+          }
+        />
+        {list && isTableOpen && (
+          <ListTable {...{ session, list }} row={desk.row} onRow={desk.onRow} />
+        )}
+      </div>
       <SpecCard
         title={face ? 'Printed face' : 'Only cut'}
         subtitle={face ? 'Seen from outside' : 'No print, no marks, no printed page'}
@@ -133,7 +148,7 @@ export function FaceStage(props: StageProps) {
           )}
         </Rows>
         <Rows title="Layers" aside={<small>printed from the top down</small>}>
-          <LayerRows {...{ session, piece, unit, picked }} onPick={setPicked} />
+          <LayerRows {...{ session, piece, unit, chosen }} onChoose={setChosen} />
           <div className="layer-new">
             <span>Add</span>
             {starts?.layers.map((layer) => (
@@ -169,13 +184,24 @@ export function FaceStage(props: StageProps) {
                 </option>
               ))}
             </Form.Select>
+            <label htmlFor="picture-page" title="The page of a PDF that is brought in">
+              page of a PDF
+            </label>
+            <input
+              id="picture-page"
+              className="page-entry figure"
+              type="number"
+              min={1}
+              value={pictures.page}
+              onChange={(event) => pictures.onPage(Math.max(1, event.target.valueAsNumber || 1))}
+            />
             <input
               ref={file}
               type="file"
               className="visually-hidden"
               aria-label="Picture file"
               tabIndex={-1}
-              accept="image/png,image/jpeg"
+              accept="image/*,application/pdf,.svg,.pdf"
               onChange={(event) => {
                 const chosen = event.target.files?.[0];
                 event.target.value = '';
@@ -189,14 +215,22 @@ export function FaceStage(props: StageProps) {
             </p>
           )}
         </Rows>
+        {face && (
+          <Rows title="Merge" aside={<small>a copy for each row of a list</small>}>
+            <ListRows {...{ session, desk }} isOpen={isTableOpen} onOpen={setTableOpen} />
+          </Rows>
+        )}
         <p className="card-note">
           {face
-            ? 'Drop a PNG or JPEG on a panel, or paste it. What reaches a cut goes past it by the bleed, so that no white shows where a cut strays.'
+            ? 'Drop a picture on a panel, or paste it; drop a CSV for names. What reaches a cut goes past it by the bleed, so that no white shows where a cut strays.'
             : 'Without print the cutter needs no marks, and the whole sheet within its reach is free.'}
         </p>
       </SpecCard>
     </main>
   );
 }
+
+/** A list, by its name: its bytes are looked at when it is read. */
+const isList = (file: File) => /\.(csv|tsv|txt)$/i.test(file.name);
 
 const area = ([width, height]: [number, number]) => width * height;

@@ -30,19 +30,19 @@ const SIDES: [number, number] = [30, 20];
 
 function useFields({ session, unit, path }: Omit<Props<unknown>, 'layer'>) {
   const keep = (field: string, value: unknown) => void session.keep(set(`${path}.${field}`, value));
-  const figure = (field: string, label: string, value: number, isCount = false) => (
+  const figure = (field: string, label: string, value: number, measured?: 'count' | 'angle') => (
     <FigureField
       key={field}
       figure={{
         field: `${path}.${field}`,
         label,
         value,
-        ...(isCount ? { text: String(value) } : {}),
+        ...(measured ? { text: String(value) } : {}),
       }}
       session={session}
       unit={unit}
-      {...(isCount ? { measured: 'count' as const } : {})}
-      least={isCount ? 1 : -100}
+      {...(measured ? { measured } : {})}
+      least={measured === 'count' ? 1 : measured === 'angle' ? -360 : -100}
     />
   );
   const colour = (field: string, label: string, value: string) => (
@@ -85,7 +85,7 @@ export function ShapeFields({ layer, ...props }: Props<ShapeLayer>) {
       {size.by === 'sides' && figure('size.mm.1', 'Height', size.mm[1])}
       {size.by === 'inset' && figure('size.mm', 'In from the edge', size.mm)}
       {(layer.figure === 'polygon' || layer.figure === 'star') &&
-        figure('points', 'Points', layer.points, true)}
+        figure('points', 'Points', layer.points, 'count')}
       {layer.figure === 'rectangle' &&
         size.by !== 'inset' &&
         figure('rounding', 'Corner radius', layer.rounding)}
@@ -99,6 +99,42 @@ export function ShapeFields({ layer, ...props }: Props<ShapeLayer>) {
         onChoose={(how) => keep('fill', how === 'yes' ? '#f3e3b3' : null)}
       />
       {layer.fill !== null && colour('fill', 'Fill', layer.fill)}
+      {layer.fill !== null && (
+        <SwitchField
+          name="The fill"
+          label="Whether the fill runs into another colour"
+          value={layer.runs ? 'runs' : 'flat'}
+          choices={[
+            { value: 'flat', label: 'is even' },
+            { value: 'runs', label: 'runs into another' },
+          ]}
+          onChoose={(how) => keep('runs', how === 'runs' ? { colour: '#ffffff', turn: 90 } : null)}
+        />
+      )}
+      {layer.runs && colour('runs.colour', 'Into', layer.runs.colour)}
+      {layer.runs && figure('runs.turn', 'Runs at', layer.runs.turn, 'angle')}
+      <SwitchField
+        label="Stripes"
+        value={layer.stripes ? 'yes' : 'no'}
+        choices={[
+          { value: 'no', label: 'none' },
+          { value: 'yes', label: 'striped' },
+        ]}
+        onChoose={(how) =>
+          keep(
+            'stripes',
+            how === 'yes' ? { colour: '#ffffff', width: 2, pitch: 6, turn: 45 } : null,
+          )
+        }
+      />
+      {layer.stripes && (
+        <>
+          {colour('stripes.colour', 'Stripes in', layer.stripes.colour)}
+          {figure('stripes.width', 'Stripe width', layer.stripes.width)}
+          {figure('stripes.pitch', 'From stripe to stripe', layer.stripes.pitch)}
+          {figure('stripes.turn', 'Stripes at', layer.stripes.turn, 'angle')}
+        </>
+      )}
       <SwitchField
         label="Outline"
         value={layer.line === null ? 'no' : 'yes'}
@@ -130,7 +166,7 @@ export function PatternFields({ layer, ...props }: Props<PatternLayer>) {
       {!isStriped && figure('motif.0', 'Motif width', layer.motif[0])}
       {figure('motif.1', isStriped ? 'Stripe width' : 'Motif height', layer.motif[1])}
       {(layer.figure === 'polygon' || layer.figure === 'star') &&
-        figure('points', 'Points', layer.points, true)}
+        figure('points', 'Points', layer.points, 'count')}
       <SwitchField
         label="Spread"
         value={grid.by}
@@ -145,13 +181,13 @@ export function PatternFields({ layer, ...props }: Props<PatternLayer>) {
           'grid.value.0',
           grid.by === 'pitch' ? 'Pitch across' : 'Columns',
           grid.value[0],
-          grid.by === 'count',
+          grid.by === 'count' ? 'count' : undefined,
         )}
       {figure(
         'grid.value.1',
         grid.by === 'pitch' ? 'Pitch down' : 'Rows',
         grid.value[1],
-        grid.by === 'count',
+        grid.by === 'count' ? 'count' : undefined,
       )}
       <SwitchField
         label="Rows"

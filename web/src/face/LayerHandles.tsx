@@ -1,61 +1,96 @@
 /** Handles by which layers are dragged on the flat; arrow keys nudge them, Delete takes them off. */
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 
 import type { PieceView } from '../api/views';
 import { remove, set } from '../api/fields';
+import type { PlaceView } from '../api/generated/types';
 import { Handle, tenth } from '../board/Handle';
 import type { View } from '../board/view';
 import type { PieceSession } from '../job/pieces';
-import { type LyingLayer, lies } from './layers';
+import { type LyingLayer, lies, membersOf } from './layers';
 
 interface Props {
   session: PieceSession;
   piece: PieceView;
   view: View;
-  picked: string | null;
-  onPick: (id: string | null) => void;
+  /** The layers in hand. */
+  chosen: string[];
+  onChoose: (ids: string[]) => void;
 }
 
-export function LayerHandles({ session, piece, view, picked, onPick }: Props) {
-  const taken = useRef<LyingLayer | null>(null);
-  const layers = session.own.face?.layers.filter(lies) ?? [];
-  const free = layers.filter((layer) => !layer.locked && !layer.hidden);
-  // The one in hand comes last, so that it lies above the others.
-  const inOrder = [...free].sort((a, b) => Number(a.id === picked) - Number(b.id === picked));
+/** Pixels at which a layer is drawn to a line. */
+const SNAP = 7;
+
+/** Layers as they were taken, and where the one under the pointer lay. */
+interface Taken {
+  layers: LyingLayer[];
+  place: PlaceView;
+}
+
+export function LayerHandles({ session, piece, view, chosen, onChoose }: Props) {
+  const taken = useRef<Taken | null>(null);
+  const [lines, setLines] = useState<[number | null, number | null]>([null, null]);
+  const all = session.own.face?.layers ?? [];
+  const free = all.filter(lies).filter((layer) => !layer.locked && !layer.hidden);
+  const isPicked = ({ id }: LyingLayer) => chosen.includes(id);
+  // Those in hand come last, so that they lie above the others.
+  const inOrder = [...free].sort((a, b) => Number(isPicked(a)) - Number(isPicked(b)));
+  const move = (across: number, along: number, isDrag: boolean) => {
+    const held = taken.current;
+    if (!held) return;
+    const [x, sideways] = drawn(held.place.snaps[0], held.place.centre[0], across, isDrag, view);
+    const [y, down] = drawn(held.place.snaps[1], held.place.centre[1], along, isDrag, view);
+    setLines([sideways, down]);
+    session.propose(
+      ...held.layers.flatMap((layer) => {
+        const path = session.at(`face.layers.${layer.id}`);
+        const [to, below] = [layer.x + x, layer.y + y];
+        return [
+          set(`${path}.x`, sideways === null ? tenth(to) : thousandth(to)),
+          set(`${path}.y`, down === null ? tenth(below) : thousandth(below)),
+        ];
+      }),
+    );
+  };
   return (
     <g className="handles layer-handles">
+      {lines[0] !== null && (
+        <path className="snap-line" d={`M${lines[0] * view.scale + view.x} 0V9999`} />
+      )}
+      {lines[1] !== null && (
+        <path className="snap-line" d={`M0 ${lines[1] * view.scale + view.y}H9999`} />
+      )}
       {inOrder.map((layer) => {
         const shown = piece.layers.find(({ id }) => id === layer.id);
         if (!shown?.place) return null;
-        const { centre, size, turn } = shown.place;
-        const path = session.at(`face.layers.${layer.id}`);
-        const isCover = layer.kind === 'pattern' && picked !== layer.id;
+        const { place } = shown;
+        const isCover = layer.kind === 'pattern' && !isPicked(layer);
         if (isCover) return null;
+        const pick = () => {
+          const together = isPicked(layer) ? chosen : membersOf(all, layer);
+          taken.current = { layers: free.filter(({ id }) => together.includes(id)), place };
+          if (!isPicked(layer)) onChoose(together);
+        };
         return (
           <Handle
             key={layer.id}
-            at={centre}
-            size={boundsOf(size, turn)}
+            at={place.centre}
+            size={place.bounds}
             view={view}
             label={`Move ${shown.title} on ${layer.panels[0] ?? 'the flat'}`}
-            isPicked={picked === layer.id}
-            onPick={() => {
-              taken.current = layer;
-              onPick(layer.id);
+            isPicked={isPicked(layer)}
+            onPick={pick}
+            onMove={move}
+            onKeep={() => {
+              setLines([null, null]);
+              void session.keep();
             }}
-            onMove={(across, along) => {
-              const from = taken.current ?? layer;
-              session.propose(
-                set(`${path}.x`, tenth(from.x + across)),
-                set(`${path}.y`, tenth(from.y + along)),
-              );
-            }}
-            onKeep={() => void session.keep()}
             onKey={(event) => {
               if (event.key !== 'Delete' && event.key !== 'Backspace') return;
               event.preventDefault();
-              onPick(null);
-              void session.keep(remove(path));
+              onChoose([]);
+              const gone = isPicked(layer) ? chosen : [layer.id];
+              void session.keep(...gone.map((id) => remove(session.at(`face.layers.${id}`))));
             }}
           />
         );
@@ -64,9 +99,22 @@ export function LayerHandles({ session, piece, view, picked, onPick }: Props) {
   );
 }
 
-/** The upright box around one that is turned. */
-function boundsOf([width, height]: [number, number], degrees: number): [number, number] {
-  const turn = (degrees * Math.PI) / 180;
-  const [cos, sin] = [Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn))];
-  return [width * cos + height * sin, width * sin + height * cos];
+const thousandth = (mm: number) => Math.round(mm * 1000) / 1000;
+
+/** How far something goes that is drawn to the nearest of some lines, and to which. */
+function drawn(
+  snaps: number[],
+  from: number,
+  by: number,
+  isDrag: boolean,
+  view: View,
+): [number, number | null] {
+  if (!isDrag) return [by, null];
+  const to = from + by;
+  const nearest = snaps.reduce<number | null>(
+    (best, line) => (best === null || Math.abs(line - to) < Math.abs(best - to) ? line : best),
+    null,
+  );
+  const isNear = nearest !== null && Math.abs(nearest - to) * view.scale < SNAP;
+  return isNear ? [nearest - from, nearest] : [by, null];
 }

@@ -1,136 +1,176 @@
 /** The layers of a face as ruled rows, in the order in which they are printed; the one in hand is open. */
+import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 
-import { add, move, remove, set } from '../api/fields';
+import { move, remove, set } from '../api/fields';
 import type { Layer, UnitInfo } from '../api/generated/types';
 import type { PieceView } from '../api/views';
-import { blobAddress } from '../board/Art';
-import { AmountField } from '../card/AmountField';
 import { SwitchField } from '../card/SwitchField';
 import type { PieceSession } from '../job/pieces';
 import { ColourField } from './ColourField';
 import { PatternFields, ShapeFields } from './FigureFields';
 import { KeyPlan } from './KeyPlan';
-import { lies } from './layers';
+import { lies, membersOf } from './layers';
+import { LayerStanding } from './LayerStanding';
+import { LayerSwatch } from './LayerSwatch';
 import { LyingFields } from './LyingFields';
 import { PictureFields } from './PictureFields';
+import { Several } from './Several';
 import { TextFields } from './TextFields';
 
 interface Props {
   session: PieceSession;
   piece: PieceView;
   unit: UnitInfo;
-  picked: string | null;
-  onPick: (id: string | null) => void;
+  /** The layers in hand: one alone is open. */
+  chosen: string[];
+  onChoose: (ids: string[]) => void;
 }
 
-export function LayerRows({ session, piece, unit, picked, onPick }: Props) {
+export function LayerRows({ session, piece, unit, chosen, onChoose }: Props) {
   const layers = session.own.face?.layers ?? [];
+  const dragged = useRef<number | null>(null);
+  const [over, setOver] = useState<number | null>(null);
+  const drop = (at: number) => {
+    const from = dragged.current;
+    const layer = from === null ? undefined : layers[from];
+    dragged.current = null;
+    setOver(null);
+    if (from === null || !layer || at === from) return;
+    void session.keep(move(session.at(`face.layers.${layer.id}`), at - from));
+  };
   return (
-    <ol className="layers" aria-label="Layers, the first printed first">
-      {layers.map((layer, at) => {
-        const shown = piece.layers.find(({ id }) => id === layer.id);
-        const title = shown?.title ?? layer.kind;
-        const isOpen = picked === layer.id;
-        const shift = (by: number) =>
-          void session.keep(move(session.at(`face.layers.${layer.id}`), by));
-        return (
-          <li
-            key={layer.id}
-            className={`layer${isOpen ? ' is-open' : ''}${layer.hidden ? ' is-hidden' : ''}`}
-          >
-            <header>
-              <Swatch layer={layer} />
-              <Button
-                variant="plain"
-                className="layer-title"
-                aria-expanded={isOpen}
-                onClick={() => onPick(isOpen ? null : layer.id)}
-              >
-                {title}
-                <small>{toldOf(layer, shown?.told)}</small>
-              </Button>
-              {lies(layer) && <KeyPlan flat={piece.flat} panels={layer.panels} />}
-              <Button
-                variant="plain"
-                aria-label={`Print ${title} earlier`}
-                disabled={at === 0}
-                onClick={() => shift(-1)}
-              >
-                ↑
-              </Button>
-              <Button
-                variant="plain"
-                aria-label={`Print ${title} later`}
-                disabled={at === layers.length - 1}
-                onClick={() => shift(1)}
-              >
-                ↓
-              </Button>
-              <Button
-                variant="plain"
-                aria-label={`Take ${title} off`}
-                onClick={() => {
-                  if (isOpen) onPick(null);
-                  void session.keep(remove(session.at(`face.layers.${layer.id}`)));
+    <>
+      {chosen.length > 1 && <Several {...{ session, chosen, onChoose }} />}
+      <ol className="layers" aria-label="Layers, the first printed first">
+        {layers.map((layer, at) => {
+          const shown = piece.layers.find(({ id }) => id === layer.id);
+          const title = shown?.title ?? layer.kind;
+          const isChosen = chosen.includes(layer.id);
+          const isOpen = isChosen && chosen.length === 1;
+          const together = membersOf(layers, layer);
+          const toggle = () =>
+            onChoose(
+              isChosen
+                ? chosen.filter((id) => !together.includes(id))
+                : [...chosen, ...together.filter((id) => !chosen.includes(id))],
+            );
+          const shift = (by: number) =>
+            void session.keep(move(session.at(`face.layers.${layer.id}`), by));
+          return (
+            <li
+              key={layer.id}
+              className={classes({
+                layer: true,
+                'is-open': isOpen,
+                'is-chosen': isChosen,
+                'is-hidden': layer.hidden === true,
+                'is-grouped': layer.group != null,
+                'is-over': over === at,
+              })}
+              onDragOver={(event) => {
+                if (dragged.current === null) return;
+                event.preventDefault();
+                setOver(at);
+              }}
+              onDrop={(event) => {
+                if (dragged.current === null) return;
+                event.preventDefault();
+                drop(at);
+              }}
+            >
+              <header
+                draggable
+                onDragStart={(event) => {
+                  dragged.current = at;
+                  event.dataTransfer.effectAllowed = 'move';
+                  event.dataTransfer.setData('text/plain', title);
+                }}
+                onDragEnd={() => {
+                  dragged.current = null;
+                  setOver(null);
                 }}
               >
-                ×
-              </Button>
-            </header>
-            {isOpen && (
-              <div className="layer-card">
-                <Fields {...{ layer, session, piece, unit }} />
-                {lies(layer) && (
-                  <LyingFields
-                    {...{ layer, session, piece, unit }}
-                    path={session.at(`face.layers.${layer.id}`)}
-                  />
-                )}
-                <Standing {...{ layer, session }} />
-              </div>
-            )}
-          </li>
-        );
-      })}
-    </ol>
+                <Button
+                  variant="bare"
+                  className="layer-swatch"
+                  aria-label={`Choose ${title} with others`}
+                  aria-pressed={isChosen}
+                  onClick={toggle}
+                >
+                  <LayerSwatch layer={layer} />
+                </Button>
+                <Button
+                  variant="plain"
+                  className="layer-title"
+                  aria-expanded={isOpen}
+                  onClick={(event) => {
+                    if (event.shiftKey || event.ctrlKey || event.metaKey) toggle();
+                    else onChoose(isOpen ? [] : [layer.id]);
+                  }}
+                  onKeyDown={(event) => {
+                    const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+                    if (!event.altKey || by === undefined) return;
+                    event.preventDefault();
+                    if (layers[at + by]) shift(by);
+                  }}
+                >
+                  {title}
+                  <small>{toldOf(layer, shown?.told)}</small>
+                </Button>
+                {lies(layer) && <KeyPlan flat={piece.flat} panels={layer.panels} />}
+                <Button
+                  variant="plain"
+                  aria-label={`Print ${title} earlier`}
+                  disabled={at === 0}
+                  onClick={() => shift(-1)}
+                >
+                  ↑
+                </Button>
+                <Button
+                  variant="plain"
+                  aria-label={`Print ${title} later`}
+                  disabled={at === layers.length - 1}
+                  onClick={() => shift(1)}
+                >
+                  ↓
+                </Button>
+                <Button
+                  variant="plain"
+                  aria-label={`Take ${title} off`}
+                  onClick={() => {
+                    onChoose(chosen.filter((id) => id !== layer.id));
+                    void session.keep(remove(session.at(`face.layers.${layer.id}`)));
+                  }}
+                >
+                  ×
+                </Button>
+              </header>
+              {isOpen && (
+                <div className="layer-card">
+                  <Fields {...{ layer, session, piece, unit }} />
+                  {lies(layer) && (
+                    <LyingFields
+                      {...{ layer, session, piece, unit }}
+                      path={session.at(`face.layers.${layer.id}`)}
+                    />
+                  )}
+                  <LayerStanding {...{ layer, session }} />
+                </div>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </>
   );
 }
 
-function Swatch({ layer }: { layer: Layer }) {
-  switch (layer.kind) {
-    case 'colour':
-      return <span className="swatch" style={{ background: layer.colour }} aria-hidden="true" />;
-    case 'panel-names':
-      return (
-        <span className="swatch" aria-hidden="true">
-          Aa
-        </span>
-      );
-    case 'text':
-      return (
-        <span className="swatch" style={{ color: layer.colour }} aria-hidden="true">
-          T
-        </span>
-      );
-    case 'shape':
-      return (
-        <span
-          className="swatch"
-          style={{ background: layer.fill ?? 'none', borderColor: layer.line ?? undefined }}
-          aria-hidden="true"
-        />
-      );
-    case 'pattern':
-      return (
-        <span className="swatch" style={{ color: layer.colour }} aria-hidden="true">
-          ⁘
-        </span>
-      );
-    case 'picture':
-      return <img className="swatch" src={blobAddress(layer.blob)} alt="" />;
-  }
-}
+const classes = (names: Record<string, boolean>) =>
+  Object.entries(names)
+    .filter(([, isOn]) => isOn)
+    .map(([name]) => name)
+    .join(' ');
 
 interface FieldsProps {
   layer: Layer;
@@ -188,49 +228,3 @@ const toldOf = (layer: Layer, told: string | null | undefined) =>
   ]
     .filter((words) => words !== null)
     .join(', ');
-
-/** What holds of every layer: whether it is printed, how opaque it is, whether it can be moved; and a copy of it. */
-function Standing({ layer, session }: { layer: Layer; session: PieceSession }) {
-  const path = session.at(`face.layers.${layer.id}`);
-  const keep = (field: string, value: unknown) => void session.keep(set(`${path}.${field}`, value));
-  return (
-    <>
-      <SwitchField
-        name="It is"
-        label="Whether the layer is printed"
-        value={layer.hidden ? 'hidden' : layer.only_shown ? 'shown' : 'printed'}
-        choices={[
-          { value: 'printed', label: 'printed' },
-          { value: 'shown', label: 'only shown' },
-          { value: 'hidden', label: 'left out' },
-        ]}
-        onChoose={(how) =>
-          void session.keep(
-            set(`${path}.hidden`, how === 'hidden'),
-            set(`${path}.only_shown`, how === 'shown'),
-          )
-        }
-      />
-      <AmountField
-        label="Opacity, 0 to 1"
-        value={layer.opacity ?? 1}
-        field={`${path}.opacity`}
-        step={0.05}
-        session={session}
-      />
-      <div className="layer-buttons">
-        <Button variant="plain" onClick={() => keep('locked', !layer.locked)}>
-          {layer.locked ? 'unlock' : 'lock'}
-        </Button>
-        <Button
-          variant="plain"
-          onClick={() =>
-            void session.keep(add(session.at('face.layers'), { ...layer, id: undefined }))
-          }
-        >
-          copy
-        </Button>
-      </div>
-    </>
-  );
-}

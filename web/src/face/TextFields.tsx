@@ -149,6 +149,24 @@ function Words({ layer, session, path }: Pick<Props, 'layer' | 'session' | 'path
           if (typed !== null) void finish(typed);
         }}
       />
+      {(session.own.list?.columns ?? []).length > 0 && (
+        <div className="columns" role="group" aria-label="Put a column in">
+          {session.own.list?.columns.map((name) => (
+            <Button
+              key={name}
+              variant="plain"
+              aria-label={`Put ${name} in`}
+              onClick={() => {
+                const words = `${typed ?? layer.words}{${name}}`;
+                setTyped(words);
+                void finish(words);
+              }}
+            >
+              {`{${name}}`}
+            </Button>
+          ))}
+        </div>
+      )}
       <Problems errors={errors} onApply={() => undefined} />
     </div>
   );

@@ -13,6 +13,14 @@ export type LyingLayer = PictureLayer | TextLayer | ShapeLayer | PatternLayer;
 
 export const lies = (layer: Layer): layer is LyingLayer => 'panels' in layer;
 
+/** A layer and those that it is held together with, itself first. */
+export const membersOf = (layers: Layer[], layer: Layer): string[] => [
+  layer.id,
+  ...(layer.group == null ? [] : layers)
+    .filter(({ id, group }) => id !== layer.id && group === layer.group)
+    .map(({ id }) => id),
+];
+
 /** A layer without the id that the server gives it. */
 export type NewLayer = Omit<Layer, 'id'>;
 
@@ -32,6 +40,7 @@ export const pictureOn = (
   kind: 'picture',
   blob: blob.id,
   pixels: blob.pixels,
+  drawn: blob.drawn,
   origin: { name: name.slice(0, 200), source: '', licence: '', note: '' },
   panels: [panel],
   x: 0,
@@ -39,4 +48,7 @@ export const pictureOn = (
   up: 'as-read',
   turn: 0,
   size: { by: 'panel' },
+  crop: [0, 0, 0, 0],
+  mirrored: false,
+  beyond: { by: 'nothing' },
 });

@@ -12,23 +12,29 @@ export interface Pictures {
   trouble: string | null;
   /** Brings a file in and lays it on a panel. */
   bring: (file: File, panel: string) => void;
+  /** The page of a PDF that is brought in, from 1. */
+  page: number;
+  onPage: (page: number) => void;
 }
 
 export function usePictures(session: PieceSession, panel: string, face: Face): Pictures {
   const [coming, setComing] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [page, setPage] = useState(1);
   const latest = useRef(session);
   const first = useRef(face);
+  const latestPage = useRef(page);
   useEffect(() => {
     latest.current = session;
     first.current = face;
+    latestPage.current = page;
   });
   const bring = useCallback((file: File, on: string) => {
     const run = async () => {
       setComing(file.name);
       setTrouble(null);
       try {
-        const blob = await api.addBlob(file);
+        const blob = await api.addBlob(file, latestPage.current);
         const now = latest.current;
         await now.keep(...layerAdded(now, pictureOn(blob, file.name, on), first.current));
       } catch (error) {
@@ -50,5 +56,5 @@ export function usePictures(session: PieceSession, panel: string, face: Face): P
     window.addEventListener('paste', paste);
     return () => window.removeEventListener('paste', paste);
   }, [bring, panel]);
-  return { coming, trouble, bring };
+  return { coming, trouble, bring, page, onPage: setPage };
 }

@@ -1,7 +1,7 @@
 /** What is printed on a blank, as a texture for its plates. */
 import { CanvasTexture, SRGBColorSpace } from 'three';
 
-import type { ArtView } from '../api/generated/types';
+import type { ArtView, RunningView } from '../api/generated/types';
 import type { PartView } from '../api/views';
 import { blobAddress } from '../board/Art';
 
@@ -32,7 +32,7 @@ export function artTexture(part: PartView, card: string, onDrawn: () => void): C
       pen.globalAlpha = inked.opacity;
       if (inked.clip !== null) pen.clip(new Path2D(inked.clip));
       if (inked.kind === 'area') {
-        pen.fillStyle = inked.colour;
+        pen.fillStyle = inked.running ? running(pen, inked.colour, inked.running) : inked.colour;
         pen.fill(new Path2D(inked.path));
       } else {
         const picture = pictures.get(inked.blob);
@@ -47,6 +47,13 @@ export function artTexture(part: PartView, card: string, onDrawn: () => void): C
   draw(new Map());
   if (art) void load(art).then(draw);
   return texture;
+}
+
+function running(pen: CanvasRenderingContext2D, from: string, { to, ends }: RunningView) {
+  const gradient = pen.createLinearGradient(...ends[0], ...ends[1]);
+  gradient.addColorStop(0, from);
+  gradient.addColorStop(1, to);
+  return gradient;
 }
 
 /** The pictures that can be had. */

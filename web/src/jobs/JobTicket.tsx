@@ -1,10 +1,26 @@
 /** A job in the list: its flat, its size, its sheets and how it stands. */
+import { useCallback, useId, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 
 import { Link } from 'react-router';
 
 import type { JobSummary } from '../api/generated/types';
 import { StateMark } from '../fit/StateMark';
+
+/** True from when an element first comes into view: what is not seen need not be drawn. */
+function useSeen(): [boolean, (element: HTMLElement | null) => void] {
+  const [isSeen, setSeen] = useState(false);
+  const watch = useRef<IntersectionObserver | null>(null);
+  const ref = useCallback((element: HTMLElement | null) => {
+    watch.current?.disconnect();
+    if (!element) return;
+    watch.current = new IntersectionObserver((entries) => {
+      if (entries.some((entry) => entry.isIntersecting)) setSeen(true);
+    });
+    watch.current.observe(element);
+  }, []);
+  return [isSeen, ref];
+}
 
 interface Props {
   job: JobSummary;
@@ -14,9 +30,12 @@ interface Props {
 
 export function JobTicket({ job, onBin, onCopy }: Props) {
   const { drawing } = job;
+  const clip = useId();
+  const [isSeen, ticket] = useSeen();
   const state = job.state ?? 'broken';
   return (
     <article
+      ref={ticket}
       className={`ticket ticket-${job.is_current || job.drawing ? state : 'fits'}`}
       aria-busy={!job.is_current}
     >
@@ -28,12 +47,25 @@ export function JobTicket({ job, onBin, onCopy }: Props) {
               role="img"
               aria-label={`Flat of ${job.name}`}
             >
-              <path
-                className="small-blank"
-                d={drawing.outline}
-                fill={drawing.colour}
-                fillRule="evenodd"
-              />
+              <path d={drawing.outline} fill={drawing.colour} fillRule="evenodd" />
+              {isSeen && job.art && (
+                <>
+                  <clipPath id={clip}>
+                    <path d={drawing.outline} clipRule="evenodd" />
+                  </clipPath>
+                  <g clipPath={`url(#${clip})`}>
+                    <image
+                      href={job.art.path}
+                      x={job.art.at[0]}
+                      y={job.art.at[1]}
+                      width={job.art.at[2]}
+                      height={job.art.at[3]}
+                      preserveAspectRatio="none"
+                    />
+                  </g>
+                </>
+              )}
+              <path className="small-blank" d={drawing.outline} fill="none" />
               <path className="line crease" d={drawing.creases} />
             </svg>
           )}

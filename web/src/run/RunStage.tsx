@@ -7,6 +7,7 @@ import { api } from '../api/client';
 import type { FileInfo } from '../api/generated/types';
 import { partsOf, SheetDrawing } from '../board/SheetDrawing';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
+import { SwitchField } from '../card/SwitchField';
 import type { StageProps } from '../job/StageProps';
 import { token } from '../style/token';
 import { SheetList } from '../sheet/SheetList';
@@ -20,6 +21,7 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
     queryFn: () => api.files(id),
     enabled: session.saving === 'saved',
   });
+  const [ppi, setPpi] = useState('300');
   const { sheet, is_printed: isPrinted } = preview;
   const parts = partsOf(preview);
   const { job } = session;
@@ -103,6 +105,7 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
                   file={file}
                   page={sheet.page_text}
                   withMarks={withMarks}
+                  ppi={ppi}
                 />
               ))}
             {sheet.layout.laid > 0 && (
@@ -120,6 +123,15 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
               <span>the job with its stock, machines and marks</span>
             </li>
           </ul>
+          {isPrinted && sheet.layout.laid > 0 && (
+            <SwitchField
+              name="PNG of a sheet, ppi"
+              label="Pixels in an inch of the printed sheet as PNG"
+              value={ppi}
+              choices={PPI.map((value) => ({ value, label: value }))}
+              onChoose={setPpi}
+            />
+          )}
           {hasMarks && (
             <Form.Check
               id="with-marks"
@@ -157,15 +169,20 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
   );
 }
 
+/** Pixels in an inch that are offered. */
+const PPI = ['150', '300', '600'];
+
 interface DownloadProps {
   id: number;
   file: FileInfo;
   page: string;
   withMarks: boolean;
+  ppi: string;
 }
 
-function Download({ id, file, page, withMarks }: DownloadProps) {
-  const marks = file.sheets && withMarks ? '?marks=included' : '';
+function Download({ id, file, page, withMarks, ppi }: DownloadProps) {
+  const isPng = file.path.startsWith('sheet-png/');
+  const marks = isPng ? `?ppi=${ppi}` : file.sheets && withMarks ? '?marks=included' : '';
   const [first, last] = file.sheets ?? [null, null];
   const which = first === last ? `sheet ${first}` : `sheets ${first} to ${last}, all alike`;
   const lead = file.piece ?? (first === null ? null : which);

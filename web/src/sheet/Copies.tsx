@@ -1,7 +1,7 @@
 /** The copies of a sheet, to be chosen and moved. */
 import { memo, useCallback, useEffect, useLayoutEffect, useRef } from 'react';
 
-import type { Placement } from '../api/generated/types';
+import type { InkedView, Placement } from '../api/generated/types';
 import type { PartView } from '../api/views';
 import { PlacedCopy, transformOf } from '../board/SheetDrawing';
 import type { HandLayout, Offset } from './useHandLayout';
@@ -11,6 +11,8 @@ interface Props {
   /** Which run of sheets they are on. */
   run: number;
   parts: PartView[];
+  /** What each copy wears of its own. */
+  worn: InkedView[][] | undefined;
   hand: HandLayout;
   onHover: (name: string | null) => void;
 }
@@ -27,7 +29,7 @@ interface Drag {
 /** Pixels at which a copy is drawn to a line. */
 const SNAP = 7;
 
-export function Copies({ placements, run, parts, hand, onHover }: Props) {
+export function Copies({ placements, run, parts, worn, hand, onHover }: Props) {
   const layer = useRef<SVGGElement>(null);
   const moving = useRef<SVGGElement>(null);
   const drag = useRef<Drag | null>(null);
@@ -116,6 +118,14 @@ export function Copies({ placements, run, parts, hand, onHover }: Props) {
 
   const rest = placements.map((placement, at) => ({ placement, at }));
   const chosenOnes = rest.filter(({ at }) => chosen.has(at));
+  const handled = ({ placement, at }: (typeof rest)[number], isChosen: boolean) => (
+    <Handled
+      key={at}
+      {...{ placement, at, onHover, parts, isChosen }}
+      worn={worn?.[at]}
+      onDown={down}
+    />
+  );
   return (
     <g
       ref={layer}
@@ -124,21 +134,9 @@ export function Copies({ placements, run, parts, hand, onHover }: Props) {
       onPointerUp={up}
       onPointerCancel={cancel}
     >
-      {rest
-        .filter(({ at }) => !chosen.has(at))
-        .map(({ placement, at }) => (
-          <Handled
-            key={at}
-            {...{ placement, at, onHover }}
-            onDown={down}
-            parts={parts}
-            isChosen={false}
-          />
-        ))}
+      {rest.filter(({ at }) => !chosen.has(at)).map((copy) => handled(copy, false))}
       <g ref={moving} className="chosen-copies">
-        {chosenOnes.map(({ placement, at }) => (
-          <Handled key={at} {...{ placement, at, onHover }} onDown={down} parts={parts} isChosen />
-        ))}
+        {chosenOnes.map((copy) => handled(copy, true))}
         {chosenOnes.map(({ placement, at }) => (
           <path
             key={at}
@@ -156,6 +154,7 @@ interface HandledProps {
   placement: Placement;
   at: number;
   parts: PartView[];
+  worn: InkedView[] | undefined;
   isChosen: boolean;
   onHover: (name: string | null) => void;
   onDown: (event: React.PointerEvent, at: number) => void;
@@ -166,7 +165,7 @@ export const copyId = (at: number) => `copy-${at}`;
 
 /** Drawn again only when the copy itself has changed: a drag moves hundreds of others past nothing. */
 const Handled = memo(
-  function Handled({ placement, at, parts, isChosen, onHover, onDown }: HandledProps) {
+  function Handled({ placement, at, parts, worn, isChosen, onHover, onDown }: HandledProps) {
     const name = parts[placement.part]?.name ?? '';
     return (
       <g
@@ -181,7 +180,7 @@ const Handled = memo(
         onPointerEnter={() => onHover(placement.locked ? `${name}, locked` : name)}
         onPointerLeave={() => onHover(null)}
       >
-        <PlacedCopy placement={placement} name="all-" />
+        <PlacedCopy placement={placement} name="all-" part={parts[placement.part]} worn={worn} />
         {placement.locked && (
           <path
             className="lock-sign"
@@ -197,5 +196,6 @@ const Handled = memo(
     before.at === after.at &&
     before.isChosen === after.isChosen &&
     before.parts === after.parts &&
+    before.worn === after.worn &&
     before.onDown === after.onDown,
 );

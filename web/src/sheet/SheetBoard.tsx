@@ -128,6 +128,7 @@ export function SheetBoard(props: Props) {
                   placements={placements}
                   run={run}
                   parts={parts}
+                  worn={sheet.worn[run]}
                   hand={hand}
                   onHover={setHovered}
                 />

@@ -1,10 +1,8 @@
 /** Fields of a record: each changes one part of it and shows what is wrong with that part. */
-import { useId, useState } from 'react';
-
 import type { InputError, Measured, Record as Entry, UnitInfo } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
 import { PlainLength } from '../card/PlainLength';
-import { Problems } from '../card/Problems';
+import { WordsField } from '../card/WordsField';
 import type { RecordSession } from './useRecord';
 
 /** What the fields of one record share. */
@@ -73,30 +71,15 @@ interface TextProps<R extends Entry> extends Pick<Editing<R>, 'session'> {
 }
 
 export function TextField<R extends Entry>({ session, field, label, value, change }: TextProps<R>) {
-  const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const errors = errorsAt(session.errors, field);
-  const finish = () => {
-    if (typed !== null && typed !== value) session.keep(change(session.record, typed));
-    setTyped(null);
-  };
   return (
-    <div className={`row-field${errors.length > 0 ? ' is-wrong' : ''}`}>
-      <label htmlFor={id}>{label}</label>
-      <input
-        id={id}
-        className="row-text"
-        value={typed ?? value}
-        autoComplete="off"
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={finish}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') finish();
-          else if (event.key === 'Escape') setTyped(null);
-        }}
-      />
-      <Problems errors={errors} onApply={() => undefined} />
-    </div>
+    <WordsField
+      label={label}
+      value={value}
+      errors={errorsAt(session.errors, field)}
+      onKeep={(words) => {
+        if (words !== value) session.keep(change(session.record, words));
+      }}
+    />
   );
 }
 

@@ -1,8 +1,10 @@
 //! The limits of a face.
 
+use super::bleed::ends_at_cut;
 use super::lying::Area;
+use super::row_checks::unknown_columns;
 use super::upright::Uprights;
-use super::{Face, Layer, LayerKind, PlacedPicture, SHELF, Shape, Text};
+use super::{Face, Layer, LayerKind, List, PlacedPicture, SHELF, Shape, Text};
 use crate::check::{Check, Drawing, Gauge, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::form::{Flat, Part, Role};
@@ -25,19 +27,34 @@ const SMALL: f64 = 30.0;
 const SMALLEST_TYPE: f64 = 5.0;
 const THINNEST: f64 = 0.1;
 
+/// How far what matters stays from the edges of an area, mm.
+pub(super) fn safe_distance(area: Rect) -> f64 {
+    if area.width().min(area.height()) < SMALL { SAFE_ON_SMALL } else { SAFE }
+}
+
 /// A layer where it lies.
-struct Laid<'a> {
-    layer: &'a Layer,
+pub(super) struct Laid<'a> {
+    pub layer: &'a Layer,
     part: &'a Part,
     area: Area,
     place: Affine,
     unit: Unit,
+    bleed: f64,
 }
 
-/// The limits of a face on its flat.
-pub(crate) fn face_checks(face: &Face, flat: &Flat, uprights: &Uprights, unit: Unit) -> Vec<Check> {
+/// The limits of a face on its flat; of layers that differ from row to row, the worst row's.
+pub(crate) fn face_checks(
+    face: &Face,
+    list: Option<&List>,
+    flat: &Flat,
+    uprights: &Uprights,
+    unit: Unit,
+) -> Vec<Check> {
     let mut checks = Vec::new();
     for layer in face.layers.iter().filter(|layer| !layer.hidden) {
+        if let Some(list) = list {
+            checks.extend(unknown_columns(layer, list));
+        }
         let Some(lying) = layer.lying() else { continue };
         let found = flat.parts.iter().find_map(|part| Some((part, lying.area(part, uprights)?)));
         let Some((part, area)) = found else {
@@ -45,26 +62,12 @@ pub(crate) fn face_checks(face: &Face, flat: &Flat, uprights: &Uprights, unit: U
             continue;
         };
         let place = lying.place(&area);
-        let laid = Laid { layer, part, area, place, unit };
-        match &layer.kind {
-            LayerKind::Picture(picture) => {
-                checks.push(laid.sharpness(picture));
-                let sides = picture.sides(laid.area.room());
-                checks.extend(laid.safe(&laid.square(sides), false));
-            }
-            LayerKind::Text(text) => checks.extend(laid.text(text)),
-            LayerKind::Shape(shape) => checks.extend(laid.shape(shape)),
-            LayerKind::Pattern(pattern) => {
-                let bounds = laid.area.region.bounds().unwrap_or(Rect::ZERO);
-                let field = layer.field("grid");
-                let many = pattern.too_many(&field, laid.area.room(), bounds);
-                checks.extend(many.map(|error| {
-                    let texts = ["too many motifs".to_owned(), String::new(), error.message];
-                    laid.yes_or_no("motifs", "Motifs of", State::Broken, texts).remedy(error.remedy)
-                }));
-            }
-            LayerKind::Colour { .. } | LayerKind::PanelNames => {}
+        let laid = Laid { layer, part, area, place, unit, bleed: face.bleed };
+        match list.filter(|list| list.fills(layer)) {
+            Some(list) => checks.extend(laid.rows(list)),
+            None => checks.extend(laid.checks(layer)),
         }
+        checks.extend(ends_at_cut(face, layer, part, uprights, unit));
         checks.extend(laid.on_glue(&lying.panels));
     }
     checks
@@ -96,11 +99,36 @@ fn nowhere(layer: &Layer, panels: &[String], flat: &Flat) -> Check {
 }
 
 impl Laid<'_> {
+    /// The limits of what the layer is.
+    pub fn checks(&self, layer: &Layer) -> Vec<Check> {
+        let room = self.area.room();
+        match &layer.kind {
+            LayerKind::Picture(picture) => {
+                let sharpness = (!picture.drawn).then(|| self.sharpness(picture));
+                let sides = picture.sides(room, self.bleed);
+                let safe = self.safe(&self.square(sides), false);
+                sharpness.into_iter().chain(safe).collect()
+            }
+            LayerKind::Text(text) => self.text(text),
+            LayerKind::Shape(shape) => self.shape(shape),
+            LayerKind::Pattern(pattern) => {
+                let bounds = self.area.region.bounds().unwrap_or(Rect::ZERO);
+                let many = pattern.too_many(&layer.field("grid"), room, bounds);
+                let check = many.map(|error| {
+                    let texts = ["too many motifs".to_owned(), String::new(), error.message];
+                    self.yes_or_no("motifs", "Motifs of", State::Broken, texts).remedy(error.remedy)
+                });
+                check.into_iter().collect()
+            }
+            LayerKind::Colour { .. } | LayerKind::PanelNames => Vec::new(),
+        }
+    }
+
     fn id(&self, of: &str) -> String {
         format!("{of}-{}", self.layer.id)
     }
 
-    fn yes_or_no(&self, of: &str, label: &str, state: State, texts: [String; 3]) -> Check {
+    pub fn yes_or_no(&self, of: &str, label: &str, state: State, texts: [String; 3]) -> Check {
         let label = format!("{label} {}", self.layer.title());
         Check::yes_or_no(&self.id(of), Stage::Face, &label, state, texts)
     }
@@ -112,7 +140,7 @@ impl Laid<'_> {
     }
 
     fn sharpness(&self, picture: &PlacedPicture) -> Check {
-        let (size, ppi) = (self.layer.field("size"), picture.ppi(self.area.room()));
+        let (size, ppi) = (self.layer.field("size"), picture.ppi(self.area.room(), self.bleed));
         let (state, verdict) = if ppi >= SHARP {
             (State::Fits, "sharp at this size".to_owned())
         } else if ppi >= SOFT {
@@ -122,7 +150,7 @@ impl Laid<'_> {
         } else {
             (State::Broken, format!("its pixels are seen: {SHARP:.0} is right"))
         };
-        let widest = f64::from(picture.pixels[0]) / SOFT * INCH;
+        let widest = picture.seen_pixels()[0] / SOFT * INCH;
         let widest = (widest * 10.0).floor() / 10.0;
         Check {
             id: self.id("ppi"),
@@ -262,8 +290,7 @@ impl Laid<'_> {
         if value < 1e-3 && !is_vital {
             return None;
         }
-        let is_small = bounds.width().min(bounds.height()) < SMALL;
-        let bound = if is_small { SAFE_ON_SMALL } else { SAFE };
+        let bound = safe_distance(bounds);
         let label = format!("{} to the edge", self.layer.title());
         let limit = (value, Sense::AtLeast, bound);
         let check = Check::length(&self.id("safe"), Stage::Face, &label, limit, self.unit)

@@ -8,12 +8,12 @@ use ts_rs::TS;
 
 use super::lying::Lying;
 use super::pattern::Pattern;
+use super::picture::PlacedPicture;
 use super::shape::Shape;
 use super::text::Text;
-use crate::blob::{BlobId, Origin};
 use crate::error::{Faults, InputError, Remedy};
 use crate::id::LayerId;
-use crate::units::{Unit, measure};
+use crate::units::Unit;
 use crate::workshop::{check_name, is_colour};
 
 /// Which panels carry print.
@@ -25,38 +25,6 @@ pub enum Coverage {
     Faces,
     /// Everything but the glue flap.
     Flaps,
-}
-
-/// How large a picture is: one side, the other follows from its pixels.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
-#[serde(rename_all = "kebab-case", tag = "by", content = "mm")]
-pub enum PictureSize {
-    /// As large as its panel holds it whole.
-    Panel,
-    /// So wide, mm.
-    Width(f64),
-    /// So high, mm.
-    Height(f64),
-}
-
-/// A picture on a panel.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
-pub struct PlacedPicture {
-    /// Its bytes.
-    pub blob: BlobId,
-    /// Its width and height in pixels, the right way up.
-    pub pixels: [u32; 2],
-    /// What is known of where it comes from.
-    #[serde(default)]
-    pub origin: Origin,
-    /// Where it lies.
-    #[serde(flatten)]
-    #[cfg_attr(feature = "api", ts(flatten))]
-    pub lying: Lying,
-    /// How large it is.
-    pub size: PictureSize,
 }
 
 /// What a layer is.
@@ -92,6 +60,9 @@ pub struct Layer {
     /// Its name in the list; `None` goes by what it is.
     #[serde(default)]
     pub name: Option<String>,
+    /// What the layers that it is held together with share; `None` stands alone.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub group: Option<String>,
     /// True where it is left out, of the print and of what is seen.
     #[serde(default, skip_serializing_if = "is_off")]
     pub hidden: bool,
@@ -109,7 +80,7 @@ pub struct Layer {
     pub kind: LayerKind,
 }
 
-const fn is_off(flag: &bool) -> bool {
+pub(super) const fn is_off(flag: &bool) -> bool {
     !*flag
 }
 
@@ -125,9 +96,6 @@ const fn whole() -> f64 {
 fn is_whole(opacity: &f64) -> bool {
     *opacity == 1.0
 }
-
-/// The least and the greatest side of a picture, mm.
-const SIDE: std::ops::RangeInclusive<f64> = 1.0..=5000.0;
 
 impl Layer {
     /// A flat colour on the outer panels.
@@ -149,6 +117,7 @@ impl Layer {
         Self {
             id: id.into(),
             name: None,
+            group: None,
             hidden: false,
             locked: false,
             only_shown: false,
@@ -199,6 +168,9 @@ impl Layer {
         if let Some(name) = &self.name {
             check_name(&self.field("name"), name, faults);
         }
+        if let Some(group) = &self.group {
+            check_name(&self.field("group"), group, faults);
+        }
         let share = |value: f64| format!("{value}");
         faults.range(&self.field("opacity"), "The opacity", self.opacity, 0.0..=1.0, share);
         let field = |below: &str| self.field(below);
@@ -208,41 +180,11 @@ impl Layer {
         match &self.kind {
             LayerKind::Colour { colour, .. } => colour_fault(&field("colour"), colour, faults),
             LayerKind::PanelNames => {}
-            LayerKind::Picture(picture) => self.validate_picture(picture, unit, faults),
+            LayerKind::Picture(picture) => picture.validate(&field, unit, faults),
             LayerKind::Text(text) => text.validate(&field, unit, faults),
             LayerKind::Shape(shape) => shape.validate(&field, unit, faults),
             LayerKind::Pattern(pattern) => pattern.validate(&field, unit, faults),
         }
-    }
-
-    fn validate_picture(&self, picture: &PlacedPicture, unit: Unit, faults: &mut Faults) {
-        let show = |mm: f64| measure(mm, unit);
-        if !picture.blob.is_sound() {
-            faults.add(InputError::plain(
-                &self.field("blob"),
-                "The picture is named by no SHA-256",
-                Remedy::advice("Bring the picture in again"),
-            ));
-        }
-        if picture.pixels.iter().any(|count| !(1..=60_000).contains(count)) {
-            let [across, along] = picture.pixels;
-            faults.add(InputError::new(
-                &self.field("pixels"),
-                format!("The picture has {across} × {along} pixels: each side has 1 to 60000"),
-                f64::from(across.max(along)),
-                Remedy::advice("Bring the picture in again"),
-            ));
-        }
-        match picture.size {
-            PictureSize::Panel => {}
-            PictureSize::Width(mm) => {
-                faults.range(&self.field("size.mm"), "The picture’s width", mm, SIDE, show);
-            }
-            PictureSize::Height(mm) => {
-                faults.range(&self.field("size.mm"), "The picture’s height", mm, SIDE, show);
-            }
-        }
-        picture.origin.validate(&self.field("origin"), faults);
     }
 }
 

@@ -1,13 +1,19 @@
 //! Face: what is printed on a piece, layer upon layer.
 
 mod art;
+mod bleed;
 mod checks;
 mod figures;
 mod layer;
 pub mod lettering;
+mod list;
 mod lying;
 mod names;
 mod pattern;
+mod picture;
+mod placed;
+mod printer;
+mod row_checks;
 mod shape;
 mod text;
 mod typeface;
@@ -20,13 +26,16 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-pub use art::{Art, Ink, Inked, ink_colour};
+pub use art::{Art, ByRow, Ink, Inked, Running, ink_colour};
 pub(crate) use checks::face_checks;
 pub use figures::Outlined;
-pub use layer::{Coverage, Layer, LayerKind, PictureSize, PlacedPicture};
+pub use layer::{Coverage, Layer, LayerKind};
+pub use list::{List, MOST_COLUMNS, MOST_ROWS, NamedPicture};
 pub use lying::{Area, Lying, Up};
 pub use pattern::{Grid, Pattern};
-pub use shape::{Shape, ShapeSize};
+pub use picture::{Beyond, PictureSize, PlacedPicture};
+pub use placed::{LineUp, PlacedLayer};
+pub use shape::{Runs, Shape, ShapeSize, Stripes};
 pub use text::{Align, POINT, SetText, Text, TextSize};
 pub use typeface::{SHELF, Typeface};
 pub use upright::Uprights;

@@ -60,7 +60,8 @@ impl Typeface {
     }
 
     /// The font file.
-    pub(super) const fn bytes(&self) -> &'static [u8] {
+    #[must_use]
+    pub const fn bytes(&self) -> &'static [u8] {
         self.bytes
     }
 

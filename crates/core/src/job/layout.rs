@@ -72,6 +72,12 @@ pub(crate) fn number_copies(runs: &mut [SheetRun]) {
 }
 
 impl SheetRun {
+    /// Which copy of its blank lies at a place on sheet `sheet` (from 0) of those that are alike, from 1.
+    #[must_use]
+    pub fn copy(&self, at: &Placement, sheet: u32) -> u32 {
+        at.copy.saturating_add(sheet.saturating_mul(self.count(at.part)))
+    }
+
     /// How many of a blank each sheet carries.
     #[must_use]
     pub fn count(&self, part: usize) -> u32 {

@@ -110,10 +110,13 @@ impl Job {
     /// The blobs that it names; one may come more than once.
     pub fn blobs(&self) -> impl Iterator<Item = &BlobId> {
         let faces = self.pieces.iter().filter_map(|piece| piece.face.as_ref());
-        faces.flat_map(|face| &face.layers).filter_map(|layer| match &layer.kind {
+        let layers = faces.flat_map(|face| &face.layers);
+        let worn = layers.filter_map(|layer| match &layer.kind {
             LayerKind::Picture(picture) => Some(&picture.blob),
             _ => None,
-        })
+        });
+        let lists = self.pieces.iter().filter_map(|piece| piece.list.as_ref());
+        worn.chain(lists.flat_map(|list| &list.pictures).map(|picture| &picture.blob))
     }
 
     /// True when something is printed on any piece.

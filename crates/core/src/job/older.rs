@@ -7,13 +7,14 @@ use crate::form::Form;
 use crate::units::Unit;
 
 /// The shape of jobs that is written.
-pub const SHAPE: u32 = 3;
+pub const SHAPE: u32 = 4;
 
 /// A job of an earlier shape as today's; what has today's shape stays as it is.
 ///
 /// Shape 1 had one piece at the top and the further ones as `companions`, and kept the first one's copies with the
 /// sheet; a face had one colour, or none, and either the panels' names or not; a kept layout said how many blanks the
-/// job had, not which. In shape 2 a picture named one panel and not a list of them, which is read as it is.
+/// job had, not which. What came later is read as it is: in shape 2 a picture named one panel and not a list of them, in
+/// shape 3 no piece had a list and every picture was whole.
 #[must_use]
 pub fn brought_up(job: Value) -> Value {
     let mut job = match job {

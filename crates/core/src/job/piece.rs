@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use crate::error::Faults;
-use crate::face::Face;
+use crate::face::{Face, List};
 use crate::form::Form;
 use crate::id::PieceId;
 use crate::units::Unit;
@@ -28,6 +28,9 @@ pub struct JobPiece {
     pub stock: RecordId,
     /// What is printed on it; `None` leaves it bare.
     pub face: Option<Face>,
+    /// The list whose rows its copies wear, the first copy the first row.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub list: Option<List>,
     /// Copies wanted, 1 to 10,000.
     pub copies: u32,
 }
@@ -37,7 +40,7 @@ impl JobPiece {
     #[must_use]
     pub fn new(id: &str, form: Form, stock: &str) -> Self {
         let (id, stock) = (PieceId(id.to_owned()), RecordId(stock.to_owned()));
-        Self { id, name: None, form, stock, face: None, copies: 1 }
+        Self { id, name: None, form, stock, face: None, list: None, copies: 1 }
     }
 
     /// What it goes by among others.
@@ -61,12 +64,15 @@ impl JobPiece {
         if let Some(name) = &self.name {
             check_name(&self.field("name"), name, faults);
         }
+        let mut own = Faults::default();
         if let Some(face) = &self.face {
-            let mut own = Faults::default();
             face.validate(unit, &mut own);
-            let own = own.or(()).err().unwrap_or_default();
-            own.into_iter().for_each(|error| faults.add(error.below(&self.path())));
         }
+        if let Some(list) = &self.list {
+            list.validate(&mut own);
+        }
+        let own = own.or(()).err().unwrap_or_default();
+        own.into_iter().for_each(|error| faults.add(error.below(&self.path())));
         faults.range(
             &self.field("copies"),
             "The number of copies",

@@ -80,6 +80,7 @@ pub(crate) fn draw(
         let input = FaceInput {
             form: form_key,
             face,
+            list: face.and(piece.list.as_ref()),
             bleed: face.map_or(0.0, |face| face.bleed.min(most_bleed).max(0.0)),
             on_liner: &on_liner,
             through: piece.form.through,

@@ -2,8 +2,8 @@
 
 use aptum_core::check::{Check, State};
 use aptum_core::face::{
-    Align, Face, Grid, Ink, Layer, LayerKind, Lying, Outlined, POINT, Pattern, SHELF, Shape,
-    ShapeSize, Text, TextSize, Up, Uprights,
+    Align, Beyond, Face, Grid, Ink, Layer, LayerKind, Lying, Outlined, POINT, Pattern,
+    PlacedPicture, SHELF, Shape, ShapeSize, Stripes, Text, TextSize, Up, Uprights,
 };
 use aptum_core::fold::{FoldModel, Pose, stood};
 use aptum_core::form::catalogue::CATALOGUE;
@@ -46,7 +46,7 @@ fn text(words: &str, size: TextSize) -> Text {
 /// The outlines of the only area that the layers print.
 fn inked(layers: Vec<Layer>) -> BezPath {
     let prepared = prepared(tag(), layers);
-    let inks: Vec<_> = prepared.first().arts[0].inks().collect();
+    let inks: Vec<_> = prepared.first().arts[0].all().collect();
     assert_eq!(inks.len(), 1);
     match &inks[0].ink {
         Ink::Area { path, .. } => path.clone(),
@@ -222,7 +222,7 @@ fn what_is_hidden_or_only_shown_is_not_printed() {
     let printed = |layer: Layer| {
         let prepared = prepared(tag(), vec![layer]);
         let art = &prepared.first().arts[0];
-        (art.layers.len(), art.inks().count(), art.printed.area() > 0.0)
+        (art.layers.len(), art.all().count(), art.printed.area() > 0.0)
     };
     assert_eq!(printed(layer()), (1, 1, true));
     assert_eq!(printed(Layer { hidden: true, ..layer() }), (0, 0, false));
@@ -431,4 +431,60 @@ fn a_picture_of_before_lies_where_it_lay() {
     let expected = Lying { x: 3.5, y: -2.0, ..on("Front") };
     assert_eq!(layer.lying(), Some(&expected));
     assert_eq!(layer.opacity, 1.0);
+}
+
+/// A picture as large as its tag ends at the cut; mirrored past it, or with a colour below, no card is laid bare.
+#[test]
+fn art_that_ends_at_a_cut_is_pointed_out() {
+    let picture = |beyond: Beyond| {
+        let blob = aptum_core::blob::BlobId("a".repeat(64));
+        let placed = PlacedPicture { beyond, ..PlacedPicture::new(blob, [600, 1000], on("Tag")) };
+        Layer::new("l1", LayerKind::Picture(placed))
+    };
+    let told = |layers: Vec<Layer>| {
+        let job = job(tag(), layers);
+        let prepared = prepare(&job, &workshop()).unwrap();
+        let found = prepared.checks.iter().find(|check| check.id == "ends-l1").cloned();
+        (job, found)
+    };
+    let (job, found) = told(vec![picture(Beyond::Nothing)]);
+    let found = found.unwrap();
+    assert_eq!(found.state, State::Attention);
+    let mended = with_changes(&job, &found.remedies[0].changes).unwrap();
+    let mended = prepare(&mended, &workshop()).unwrap();
+    assert!(mended.checks.iter().all(|check| check.id != "ends-l1"));
+    assert!(told(vec![picture(Beyond::Mirrored)]).1.is_none());
+    let below = Layer { id: "l0".into(), ..Layer::colour("l0", "#123456") };
+    assert!(told(vec![below, picture(Beyond::Nothing)]).1.is_none());
+    // Well inside the tag there is nothing to go past.
+    let small = Shape {
+        lying: on("Tag"),
+        size: ShapeSize::Sides([20.0, 20.0]),
+        ..Shape::filled("#123456")
+    };
+    assert!(told(vec![Layer::new("l1", LayerKind::Shape(small))]).1.is_none());
+    let whole = Shape { lying: on("Tag"), ..Shape::filled("#123456") };
+    let (job, found) = told(vec![Layer::new("l1", LayerKind::Shape(whole))]);
+    let mended = with_changes(&job, &found.unwrap().remedies[0].changes).unwrap();
+    assert!(
+        prepare(&mended, &workshop()).unwrap().checks.iter().all(|check| check.id != "ends-l1")
+    );
+}
+
+/// A third of a shape's stripes is covered where they are a third of the pitch wide, whichever way they run.
+#[test]
+fn stripes_cover_their_share() {
+    for turn in [0.0, 30.0, 90.0] {
+        let stripes = Stripes { colour: "#123456".into(), width: 1.0, pitch: 3.0, turn };
+        let shape = Shape {
+            lying: on("Tag"),
+            size: ShapeSize::Sides([45.0, 60.0]),
+            fill: None,
+            stripes: Some(stripes),
+            ..Shape::filled("#ffffff")
+        };
+        let path = inked(vec![Layer::new("l1", LayerKind::Shape(shape))]);
+        let share = Region::inside(&path).area() / (45.0 * 60.0);
+        assert!((share - 1.0 / 3.0).abs() < 0.02, "{turn}: {share}");
+    }
 }

@@ -9,6 +9,7 @@ mod catalogue;
 mod faces;
 mod fitting;
 mod folding;
+mod lists;
 mod marks;
 mod nested_jobs;
 mod nesting;

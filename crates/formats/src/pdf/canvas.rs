@@ -26,6 +26,14 @@ impl Canvas {
         self.0.fill_nonzero();
     }
 
+    /// Fills a path with the shading of that name.
+    pub fn shade(&mut self, path: &BezPath, name: &str) {
+        self.0.save_state();
+        self.trace(path);
+        self.0.clip_nonzero().end_path();
+        self.0.shading(Name(name.as_bytes())).restore_state();
+    }
+
     /// Black in one ink: what eyes read best.
     pub fn fill_black(&mut self, path: &BezPath) {
         self.0.set_fill_gray(0.0);

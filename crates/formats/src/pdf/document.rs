@@ -8,12 +8,10 @@ use aptum_core::blob::BlobId;
 use aptum_core::geometry::Rect;
 use flate2::Compression;
 use flate2::write::ZlibEncoder;
-use image::DynamicImage;
 use pdf_writer::writers::{Catalog, DocumentInfo, ExtGraphicsState};
 use pdf_writer::{Chunk, Filter, Finish, Name, Ref, TextStr};
 
 use super::canvas::real;
-use crate::picture::{self, Coding, Picture};
 
 /// Points in a millimetre: a PDF unit is 1/72 in (ISO 32000).
 const POINT: f64 = 72.0 / 25.4;
@@ -28,7 +26,12 @@ pub(super) struct Page {
     pub bleed: Rect,
     /// Drawings from [`Document::content`], bottom first.
     pub contents: Vec<Content>,
+    /// Drawings that no other page shows.
+    pub own: Vec<Shared>,
 }
+
+/// A drawing that contents place by name.
+pub(super) type Shared = (String, Ref);
 
 /// A page content that any number of pages may show.
 #[derive(Clone, Copy)]
@@ -39,11 +42,11 @@ pub(super) struct Content(Ref);
 pub(super) struct Document<'a> {
     out: &'a mut dyn Write,
     /// Bytes that have gone out.
-    written: u64,
+    pub written: u64,
     /// Where each object starts, by its number less one.
-    starts: Vec<u64>,
+    pub starts: Vec<u64>,
     shared: Vec<(String, Ref)>,
-    pictures: BTreeMap<BlobId, Image>,
+    pub pictures: BTreeMap<BlobId, Image>,
     pages: Vec<Ref>,
 }
 
@@ -51,7 +54,7 @@ pub(super) struct Document<'a> {
 #[derive(Clone)]
 pub(super) struct Image {
     pub name: String,
-    id: Ref,
+    pub id: Ref,
     /// What turns its unit square the right way up.
     pub upright: [f64; 6],
 }
@@ -59,11 +62,24 @@ pub(super) struct Image {
 /// What a shared drawing refers to by name.
 #[derive(Default)]
 pub(super) struct Needs {
-    pub pictures: Vec<Image>,
+    pictures: Vec<Image>,
     opacities: Vec<(String, f64)>,
+    shadings: Vec<Shared>,
 }
 
 impl Needs {
+    /// A shading.
+    pub fn shade(&mut self, shading: Shared) {
+        self.shadings.push(shading);
+    }
+
+    /// A picture, once.
+    pub fn add(&mut self, image: Image) {
+        if self.pictures.iter().all(|known| known.id != image.id) {
+            self.pictures.push(image);
+        }
+    }
+
     /// The name of the state in which what is filled is so opaque, 0 to 1.
     pub fn opacity(&mut self, opacity: f64) -> String {
         let name = format!("opacity{:.0}", opacity * 1000.0);
@@ -104,19 +120,19 @@ impl<'a> Document<'a> {
         Ok(document)
     }
 
-    fn put(&mut self, bytes: &[u8]) -> io::Result<()> {
+    pub fn put(&mut self, bytes: &[u8]) -> io::Result<()> {
         self.out.write_all(bytes)?;
         self.written += bytes.len() as u64;
         Ok(())
     }
 
-    fn id(&mut self) -> Ref {
+    pub fn id(&mut self) -> Ref {
         self.starts.push(0);
         number(self.starts.len())
     }
 
     /// Writes one object.
-    fn object(&mut self, id: Ref, write: impl FnOnce(&mut Chunk)) -> io::Result<()> {
+    pub fn object(&mut self, id: Ref, write: impl FnOnce(&mut Chunk)) -> io::Result<()> {
         let mut chunk = Chunk::new();
         write(&mut chunk);
         if let Some(start) =
@@ -127,90 +143,7 @@ impl<'a> Document<'a> {
         self.put(chunk.as_bytes())
     }
 
-    /// A picture that shared drawings can show by its name, its bytes in the file once; `None` where they cannot be
-    /// read.
-    pub fn picture(&mut self, blob: &BlobId, bytes: &[u8]) -> io::Result<Option<Image>> {
-        if let Some(known) = self.pictures.get(blob) {
-            return Ok(Some(known.clone()));
-        }
-        let Ok(picture) = Picture::head(bytes) else { return Ok(None) };
-        let id = self.id();
-        let is_there = match picture.coding {
-            Coding::Jpeg => self.jpeg(id, bytes)?,
-            Coding::Png => self.pixels(id, picture, bytes)?,
-        };
-        let name = format!("picture{}", self.pictures.len());
-        let image = Image { name, id, upright: picture.upright() };
-        self.pictures.insert(blob.clone(), image.clone());
-        Ok(is_there.then_some(image))
-    }
-
-    /// Byte for byte: a PDF holds JPEGs as they are.
-    fn jpeg(&mut self, id: Ref, bytes: &[u8]) -> io::Result<bool> {
-        let Some(frame) = picture::frame(bytes) else { return Ok(false) };
-        self.object(id, |chunk| {
-            let mut image = chunk.image_xobject(id, bytes);
-            image.filter(Filter::DctDecode);
-            image.width(frame.width.into()).height(frame.height.into());
-            image.bits_per_component(frame.bits.into());
-            match frame.components {
-                1 => image.color_space().device_gray(),
-                4 => image.color_space().device_cmyk(),
-                _ => image.color_space().device_rgb(),
-            }
-            if frame.components == 4 && frame.is_adobe {
-                image.decode([1.0, 0.0].repeat(4));
-            }
-        })?;
-        Ok(true)
-    }
-
-    /// Without loss: colour, and transparency beside it.
-    fn pixels(&mut self, id: Ref, picture: Picture, bytes: &[u8]) -> io::Result<bool> {
-        let Ok(pixels) = picture.decoded(bytes) else { return Ok(false) };
-        let (width, height) = (signed(pixels.width()), signed(pixels.height()));
-        let (channels, bits) = (pixels.color().channel_count(), bits_of(&pixels));
-        let width_of = usize::from(bits / 8);
-        let has_alpha = pixels.color().has_alpha();
-        let colours = usize::from(channels) - usize::from(has_alpha);
-        let raw = big_endian(pixels, bits);
-        let pick = |from: usize, count: usize| -> Vec<u8> {
-            let step = usize::from(channels) * width_of;
-            raw.chunks_exact(step)
-                .flat_map(|pixel| &pixel[from * width_of..(from + count) * width_of])
-                .copied()
-                .collect()
-        };
-        let mask = has_alpha.then(|| self.id());
-        let packed = if has_alpha { quick(&pick(0, colours)) } else { quick(&raw) };
-        self.object(id, |chunk| {
-            let mut image = chunk.image_xobject(id, &packed);
-            image.filter(Filter::FlateDecode);
-            image.width(width).height(height);
-            image.bits_per_component(bits.into());
-            if colours == 1 {
-                image.color_space().device_gray();
-            } else {
-                image.color_space().device_rgb();
-            }
-            if let Some(mask) = mask {
-                image.s_mask(mask);
-            }
-        })?;
-        if let Some(mask) = mask {
-            let packed = quick(&pick(colours, 1));
-            self.object(mask, |chunk| {
-                let mut image = chunk.image_xobject(mask, &packed);
-                image.filter(Filter::FlateDecode);
-                image.width(width).height(height);
-                image.bits_per_component(bits.into());
-                image.color_space().device_gray();
-            })?;
-        }
-        Ok(true)
-    }
-
-    /// A drawing in mm that contents can place by name, however often.
+    /// A drawing in mm that the contents of all pages can place by name, however often.
     pub fn share(
         &mut self,
         name: &str,
@@ -218,6 +151,19 @@ impl<'a> Document<'a> {
         bounds: Rect,
         needs: &Needs,
     ) -> io::Result<()> {
+        let shared = self.drawing(name, drawing, bounds, needs)?;
+        self.shared.push(shared);
+        Ok(())
+    }
+
+    /// A drawing in mm that the contents of pages which name it as their own can place.
+    pub fn drawing(
+        &mut self,
+        name: &str,
+        drawing: &[u8],
+        bounds: Rect,
+        needs: &Needs,
+    ) -> io::Result<Shared> {
         let id = self.id();
         let packed = pack(drawing);
         self.object(id, |chunk| {
@@ -235,6 +181,12 @@ impl<'a> Document<'a> {
                 images.pair(Name(image.name.as_bytes()), image.id);
             }
             images.finish();
+            if !needs.shadings.is_empty() {
+                let mut shadings = resources.shadings();
+                for (name, id) in &needs.shadings {
+                    shadings.pair(Name(name.as_bytes()), *id);
+                }
+            }
             if !needs.opacities.is_empty() {
                 let mut states = resources.ext_g_states();
                 for (name, opacity) in &needs.opacities {
@@ -244,8 +196,7 @@ impl<'a> Document<'a> {
                 }
             }
         })?;
-        self.shared.push((name.to_owned(), id));
-        Ok(())
+        Ok((name.to_owned(), id))
     }
 
     /// A drawing in mm with y down, as a page content for pages `height` mm high.
@@ -283,7 +234,7 @@ impl<'a> Document<'a> {
             writer.contents_array(page.contents.iter().map(|content| content.0));
             let mut resources = writer.resources();
             let mut drawings = resources.x_objects();
-            for (name, id) in &shared {
+            for (name, id) in shared.iter().chain(&page.own) {
                 drawings.pair(Name(name.as_bytes()), *id);
             }
         })?;
@@ -317,34 +268,7 @@ fn number(count: usize) -> Ref {
     Ref::new(i32::try_from(count).unwrap_or(i32::MAX))
 }
 
-fn signed(count: u32) -> i32 {
-    i32::try_from(count).unwrap_or(i32::MAX)
-}
-
-/// Bits of a channel.
-fn bits_of(pixels: &DynamicImage) -> u8 {
-    let color = pixels.color();
-    if color.bytes_per_pixel() / color.channel_count() == 2 { 16 } else { 8 }
-}
-
-/// The samples one after the other, sixteen bits with the higher byte first, as PDF has them.
-fn big_endian(pixels: DynamicImage, bits: u8) -> Vec<u8> {
-    let mut bytes = pixels.into_bytes();
-    if bits == 16 && cfg!(target_endian = "little") {
-        bytes.chunks_exact_mut(2).for_each(|sample| sample.swap(0, 1));
-    }
-    bytes
-}
-
-/// Packs what is large: a little more room for much less time.
-fn quick(bytes: &[u8]) -> Vec<u8> {
-    let mut packer = ZlibEncoder::new(Vec::new(), Compression::fast());
-    // Writing to memory cannot fail.
-    let _ = packer.write_all(bytes);
-    packer.finish().unwrap_or_default()
-}
-
-fn pack(bytes: &[u8]) -> Vec<u8> {
+pub(super) fn pack(bytes: &[u8]) -> Vec<u8> {
     let mut packer = ZlibEncoder::new(Vec::new(), Compression::default());
     // Writing to memory cannot fail.
     let _ = packer.write_all(bytes);

@@ -9,8 +9,7 @@ use aptum_core::geometry::{BezPath, Point, Rect};
 use aptum_core::sheet::{LEGEND_ROW, legend_size};
 use aptum_core::{Job, LineKind, Prepared};
 
-use super::print::{draw_art, part_name};
-use super::{Canvas, Document, Page, notes};
+use super::{Canvas, Copies, Document, Page, notes};
 use crate::line_style::line_style;
 use aptum_core::face::lettering::{Anchor, letter};
 
@@ -29,50 +28,38 @@ pub fn hand_cut_pdf(
 ) -> io::Result<()> {
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name, out)?;
-    for (index, blank) in prepared.blanks().enumerate() {
-        let Some(art) = blank.art else { continue };
-        let mut canvas = Canvas::new();
-        let needs = draw_art(&mut document, &mut canvas, art, "#5b6764", blobs)?;
-        let reach = art.bleed.max(1.0);
-        document.share(
-            &part_name(index),
-            &canvas.finish(),
-            blank.part.bounds.inflate(reach, reach),
-            &needs,
-        )?;
-    }
+    let art = Copies::new(&mut document, prepared, blobs, "#5b6764", 1.0)?;
     let kinds = prepared.kinds();
-    let has_art: Vec<bool> = prepared.blanks().map(|blank| blank.art.is_some()).collect();
     let sheets = prepared.layout.sheets();
     let mut number = 0;
     for ((run, notes), legend) in
         prepared.layout.runs.iter().zip(&prepared.notes).zip(&prepared.legends)
     {
-        let mut canvas = Canvas::new();
-        for placement in run.placements.iter().filter(|at| has_art[at.part]) {
-            canvas.place(&part_name(placement.part), placement.transform());
-        }
+        let mut lines = Canvas::new();
         let plan = prepared.plan(&run.placements);
         for kind in &kinds {
-            let lines: BezPath = plan.of_kind(*kind).flat_map(BezPath::iter).collect();
-            canvas.stroke(&lines, line_style(*kind));
+            let paths: BezPath = plan.of_kind(*kind).flat_map(BezPath::iter).collect();
+            lines.stroke(&paths, line_style(*kind));
         }
         if let Some(notes) = notes {
-            notes::draw_scale(&mut canvas, notes, job.unit);
+            notes::draw_scale(&mut lines, notes, job.unit);
         }
         if let Some(place) = legend {
-            draw_legend(&mut canvas, *place, &kinds);
+            draw_legend(&mut lines, *place, &kinds);
         }
-        let copies = document.content(&canvas.finish(), page.height())?;
-        for _ in 0..run.sheets {
+        let lines = document.content(&lines.finish(), page.height())?;
+        let mut first = None;
+        for sheet in 0..run.sheets {
             number += 1;
-            let mut contents = vec![copies];
+            let at = (run, sheet);
+            let (drawn, own) = art.content(&mut document, &mut first, at, page.height(), |_| ())?;
+            let mut contents = vec![drawn, lines];
             if let Some(notes) = notes {
                 let mut canvas = Canvas::new();
                 notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
                 contents.push(document.content(&canvas.finish(), page.height())?);
             }
-            document.page(&Page { media: page, trim: page, bleed: page, contents })?;
+            document.page(&Page { media: page, trim: page, bleed: page, contents, own })?;
         }
     }
     if prepared.legends.iter().all(Option::is_none) {
@@ -80,7 +67,7 @@ pub fn hand_cut_pdf(
         let size = legend_size(kinds.len());
         draw_legend(&mut canvas, Rect::from_origin_size((20.0, 20.0), (size.x, size.y)), &kinds);
         let contents = vec![document.content(&canvas.finish(), page.height())?];
-        document.page(&Page { media: page, trim: page, bleed: page, contents })?;
+        document.page(&Page { media: page, trim: page, bleed: page, contents, own: Vec::new() })?;
     }
     document.finish()
 }

@@ -1,14 +1,19 @@
 //! PDF at exactly 100 %: pages in mm, shared drawings, and viewers told not to scale.
 
+mod art;
 mod canvas;
+mod copies;
 mod document;
 mod hand_cut;
+mod images;
 mod notes;
 mod print;
 
+pub use art::art_pdf;
 pub use hand_cut::hand_cut_pdf;
 pub use notes::{code_words, scale_rule, scale_words};
 pub use print::print_pdf;
 
 use canvas::Canvas;
+use copies::Copies;
 use document::{Document, Page};

@@ -83,7 +83,7 @@ fn what_is_not_a_job_file_is_refused_in_words() {
             "unpacks to more",
         ),
         (good.replace("aptum-job", "other").into_bytes(), "“other”"),
-        (good.replace("\"version\": 3", "\"version\": 99").into_bytes(), "newer Aptum"),
+        (good.replace("\"version\": 4", "\"version\": 99").into_bytes(), "newer Aptum"),
         (good.replace("\"caliper\"", "\"calliper\"").into_bytes(), "damaged"),
         (good.replace("0.3556", "1e999").into_bytes(), "damaged"),
     ];
@@ -139,4 +139,26 @@ fn an_archive_with_one_piece_at_the_top_is_read() {
     // Written again it has today's shape.
     let again = JobFile::read(&file.to_archive(&NoBlobs).unwrap()).unwrap();
     assert_eq!(again, file);
+}
+
+/// An archive of the program before pieces had lists, with words and a picture on its face.
+#[test]
+fn an_archive_with_layers_alone_is_read() {
+    let bytes = include_bytes!("../../../server/tests/older/layers.aptum");
+    let file = JobFile::read(bytes).unwrap();
+    let piece = &file.job.pieces[0];
+    assert!(piece.list.is_none() && file.assets.len() == 1);
+    let pictures =
+        piece.face.iter().flat_map(|face| &face.layers).filter_map(|layer| match &layer.kind {
+            aptum_core::face::LayerKind::Picture(picture) => Some(picture),
+            _ => None,
+        });
+    let pictures: Vec<_> = pictures.collect();
+    assert_eq!(pictures.len(), 1);
+    assert_eq!(
+        (pictures[0].crop, pictures[0].drawn, pictures[0].mirrored),
+        ([0.0; 4], false, false)
+    );
+    assert!(file.assets.contains_key(&pictures[0].blob));
+    assert!(aptum_core::prepare(&file.job, &file.workshop).is_ok());
 }

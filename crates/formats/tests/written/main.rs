@@ -7,3 +7,4 @@ mod files;
 mod pictures;
 mod piece;
 mod reading;
+mod rows;

@@ -6,7 +6,7 @@ use std::collections::BTreeMap;
 use std::io::{Cursor, Write};
 use std::sync::Arc;
 
-use aptum_core::blob::{BlobId, Blobs, Origin};
+use aptum_core::blob::{BlobId, Blobs};
 use aptum_core::face::{Layer, LayerKind, Lying, PictureSize, PlacedPicture, Text, TextSize};
 use aptum_core::geometry::{Affine, Rect, Region};
 use aptum_core::job::with_field;
@@ -18,7 +18,8 @@ use image::{DynamicImage, ImageFormat, RgbImage, RgbaImage};
 use lopdf::{Document, Object, Stream};
 
 /// Pictures at hand.
-struct Hand(BTreeMap<BlobId, Arc<[u8]>>);
+#[derive(Default)]
+pub struct Hand(pub BTreeMap<BlobId, Arc<[u8]>>);
 
 impl Blobs for Hand {
     fn holds(&self, id: &BlobId) -> bool {
@@ -37,13 +38,13 @@ fn colours(width: u32, height: u32) -> RgbImage {
     })
 }
 
-fn coded(picture: &DynamicImage, format: ImageFormat) -> Vec<u8> {
+pub fn coded(picture: &DynamicImage, format: ImageFormat) -> Vec<u8> {
     let mut bytes = Cursor::new(Vec::new());
     picture.write_to(&mut bytes, format).unwrap();
     bytes.into_inner()
 }
 
-fn workshop() -> Workshop {
+pub fn workshop() -> Workshop {
     serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap()
 }
 
@@ -53,13 +54,9 @@ fn with_picture(bytes: &[u8], size: PictureSize) -> (Job, Prepared, Hand) {
         serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
     let picture = Picture::of(bytes).unwrap();
     let blob = blob_id(bytes);
-    let kind = LayerKind::Picture(PlacedPicture {
-        blob: blob.clone(),
-        pixels: picture.pixels,
-        origin: Origin::default(),
-        lying: Lying { panels: vec!["Front".into()], x: 2.0, y: -3.0, ..Lying::default() },
-        size,
-    });
+    let lying = Lying { panels: vec!["Front".into()], x: 2.0, y: -3.0, ..Lying::default() };
+    let placed = PlacedPicture::new(blob.clone(), picture.pixels, lying);
+    let kind = LayerKind::Picture(PlacedPicture { size, ..placed });
     job.pieces[0].face.as_mut().unwrap().layers.push(Layer::new("l9", kind));
     let prepared = prepare(&job, &workshop()).unwrap();
     (job, prepared, Hand(BTreeMap::from([(blob, bytes.into())])))

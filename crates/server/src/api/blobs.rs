@@ -1,7 +1,7 @@
 //! Pictures: brought in as they are, told by their bytes, and given back.
 
 use aptum_core::blob::BlobId;
-use aptum_formats::picture::{LARGEST, Picture, PictureError};
+use aptum_formats::picture::{Coding, LARGEST, Picture, PictureError};
 use rocket::data::{Data, ToByteUnit};
 use rocket::http::{ContentType, Header};
 use rocket::serde::json::Json;
@@ -22,6 +22,8 @@ pub struct BlobView {
     media: &'static str,
     /// Width and height in pixels, the right way up.
     pixels: [u32; 2],
+    /// True for a drawing of lines and areas: of its pixels only the ratio counts.
+    drawn: bool,
 }
 
 /// A blob's bytes; its address names its content, so it never changes.
@@ -32,9 +34,13 @@ pub struct Bytes {
     cache: Header<'static>,
 }
 
-/// Keeps a picture. It is on disk when the answer comes.
-#[post("/blobs", data = "<bytes>")]
-pub async fn add(desk: &State<Desk>, bytes: Data<'_>) -> Result<Json<BlobView>, Problem> {
+/// Keeps a picture, or a drawing: of a PDF the page that is named, else the first. It is on disk when the answer comes.
+#[post("/blobs?<page>", data = "<bytes>")]
+pub async fn add(
+    desk: &State<Desk>,
+    page: Option<usize>,
+    bytes: Data<'_>,
+) -> Result<Json<BlobView>, Problem> {
     let bytes = bytes
         .open((LARGEST + 1).bytes())
         .into_bytes()
@@ -42,13 +48,14 @@ pub async fn add(desk: &State<Desk>, bytes: Data<'_>) -> Result<Json<BlobView>, 
         .map_err(|error| Problem::missing(format!("The picture did not arrive: {error}")))?;
     let bytes = bytes.into_inner();
     let (picture, bytes) = desk
-        .picture(move |_| match Picture::of(&bytes) {
-            Ok(picture) => Ok((picture, bytes)),
+        .picture(move |_| match Picture::brought(&bytes, page.unwrap_or(1)) {
+            Ok((picture, kept)) => Ok((picture, kept.into_owned())),
             Err(error) => Err(error.into()),
         })
         .await?;
     let id = desk.write(move |store| Ok(store.add_picture(picture, &bytes)?)).await?;
-    Ok(Json(BlobView { id, media: picture.coding.media(), pixels: picture.pixels }))
+    let drawn = picture.coding == Coding::Svg;
+    Ok(Json(BlobView { id, media: picture.coding.media(), pixels: picture.pixels, drawn }))
 }
 
 /// The bytes of a blob.

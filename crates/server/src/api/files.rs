@@ -1,9 +1,11 @@
 //! The files of a job, made from its current revision.
 
 use std::io::Write;
+use std::sync::Arc;
 
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
+use aptum_formats::art::{PPI, USUAL_PPI, most_ppi};
 use rocket::http::{ContentType, Header};
 use rocket::response::{self, Responder, Response};
 use rocket::serde::json::Json;
@@ -38,7 +40,7 @@ pub struct FileInfo {
     pages: u32,
     /// True where a page of it is a sheet.
     is_of_sheets: bool,
-    /// For a cut file, the first and the last of the sheets that are all cut alike.
+    /// For a file of a sheet, the first and the last of the sheets that are all alike.
     sheets: Option<[u32; 2]>,
 }
 
@@ -54,6 +56,7 @@ fn media_type(name: &str) -> ContentType {
     match name.rsplit('.').next() {
         Some("pdf") => ContentType::PDF,
         Some("svg") => ContentType::SVG,
+        Some("png") => ContentType::PNG,
         Some("fold") => ContentType::JSON,
         Some("gltf") => ContentType::new("model", "gltf+json"),
         Some("obj") => ContentType::new("model", "obj"),
@@ -91,7 +94,7 @@ impl<'r> Responder<'r, 'static> for Download {
     }
 }
 
-fn found(store: &Store, id: i32) -> Result<(Job, Workshop, Prepared), Problem> {
+fn found(store: &Store, id: i32) -> Result<(Job, Arc<Workshop>, Prepared), Problem> {
     let job = store.job(id)?.job;
     let workshop = store.workshop()?;
     let prepared = shelf::prepared(&job, &workshop)?;
@@ -117,6 +120,18 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 OutputKind::CutDxf(sheets) => {
                     ("Cut file as DXF", "a layer for each kind of line", None, Some(sheets))
                 }
+                OutputKind::SheetPng(sheets, _) => {
+                    ("Printed sheet as PNG", "as it is printed", None, Some(sheets))
+                }
+                OutputKind::ArtPdf(piece) => {
+                    ("Art as PDF", "what is printed, alone, with its bleed", name(piece), None)
+                }
+                OutputKind::ArtSvg(piece) => {
+                    ("Art as SVG", "what is printed, alone, with its bleed", name(piece), None)
+                }
+                OutputKind::ArtPng(piece, _) => {
+                    ("Art as PNG", "the same in pixels, on nothing", name(piece), None)
+                }
                 OutputKind::FlatDxf(piece) => {
                     ("Flat as DXF", "a layer for each kind of line", name(piece), None)
                 }
@@ -131,6 +146,9 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 }
             };
             let path = match sheets {
+                _ if matches!(output.kind, OutputKind::SheetPng(..)) => {
+                    format!("sheet-png/{}", output.name.trim_matches(|c: char| !c.is_ascii_digit()))
+                }
                 Some([first, _]) if matches!(output.kind, OutputKind::CutDxf(_)) => {
                     format!("cut-dxf/{first}")
                 }
@@ -170,7 +188,7 @@ async fn one(
         let named = Named { job: job.name.clone(), file };
         let blobs = store.clone();
         Ok((named, move |out: &mut dyn Write| {
-            let (job, workshop, blobs) = (&job, &workshop, &*blobs);
+            let (job, workshop, blobs) = (&job, &*workshop, &*blobs);
             Desired { job, prepared: &prepared, workshop, marks, blobs }.write(kind, out)
         }))
     });
@@ -210,6 +228,35 @@ pub async fn cut(
     .await
 }
 
+/// The printed side of one sheet as PNG, with 300 pixels in an inch or as many as are asked for.
+#[get("/jobs/<id>/sheet-png/<number>?<ppi>")]
+pub async fn sheet_png(
+    desk: &State<Desk>,
+    id: i32,
+    number: u32,
+    ppi: Option<u32>,
+) -> Result<Download, Problem> {
+    let ppi = ppi.unwrap_or(USUAL_PPI);
+    one(desk, id, None, move |prepared| {
+        on_sheet(prepared, number)?;
+        if !PPI.contains(&ppi) {
+            let (least, most) = (PPI.start(), PPI.end());
+            let words = format!("{ppi} pixels in an inch: ask for {least} to {most}");
+            return Err(Problem::picture(422, words));
+        }
+        let page = prepared.windows.page;
+        let most = most_ppi(page.width(), page.height());
+        if ppi > most {
+            let words = format!(
+                "The sheet is too large for {ppi} pixels in an inch: ask for {most} or fewer"
+            );
+            return Err(Problem::picture(422, words));
+        }
+        Ok((format!("print-{number}.png"), OutputKind::SheetPng([number, number], ppi)))
+    })
+    .await
+}
+
 /// The cut DXF of one sheet.
 #[get("/jobs/<id>/cut-dxf/<number>")]
 pub async fn cut_dxf(desk: &State<Desk>, id: i32, number: u32) -> Result<Download, Problem> {
@@ -236,7 +283,10 @@ pub async fn piece(desk: &State<Desk>, id: i32, name: String) -> Result<Download
         let all = outputs(prepared).into_iter().filter(|output| {
             let of_sheets = [OutputKind::Print, OutputKind::HandCut];
             !of_sheets.contains(&output.kind)
-                && !matches!(output.kind, OutputKind::Cut(_) | OutputKind::CutDxf(_))
+                && !matches!(
+                    output.kind,
+                    OutputKind::Cut(_) | OutputKind::CutDxf(_) | OutputKind::SheetPng(..)
+                )
         });
         let names: Vec<String> = all.clone().map(|output| output.name).collect();
         let output = all.into_iter().find(|output| output.name == name);
@@ -258,10 +308,11 @@ pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<D
         let named = Named { job: job.name.clone(), file: "files.zip".to_owned() };
         let blobs = store.clone();
         Ok((named, move |out: &mut dyn Write| {
-            let (job, workshop, blobs) = (&job, &workshop, &*blobs);
+            let (job, workshop, blobs) = (&job, &*workshop, &*blobs);
             let desired = Desired { job, prepared: &prepared, workshop, marks, blobs };
             let mut zip = ZipWriter::new_stream(out);
-            for output in outputs(&prepared) {
+            for output in outputs(&prepared).into_iter().filter(|output| !output.kind.is_picture())
+            {
                 zip.start_file(output.name, SimpleFileOptions::default())?;
                 desired.write(output.kind, &mut zip)?;
             }
@@ -278,7 +329,7 @@ pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<D
 pub async fn archive(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
     let file = desk.file(move |store| {
         let job = store.job(id)?.job;
-        let bytes = JobFile::new(&job, &store.workshop()?).to_archive(&**store)?;
+        let bytes = JobFile::new(&job, &*store.workshop()?).to_archive(&**store)?;
         let named = Named { job: job.name, file: "job.aptum".to_owned() };
         Ok((named, move |out: &mut dyn Write| out.write_all(&bytes)))
     });

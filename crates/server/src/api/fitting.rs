@@ -183,7 +183,7 @@ async fn usable(desk: &Desk, job: Job) -> Result<(Job, Workshop), Problem> {
     desk.quick(move |store| {
         let workshop = store.workshop()?;
         prepared(&job, &workshop)?;
-        Ok((job, workshop))
+        Ok((job, workshop.as_ref().clone()))
     })
     .await
 }

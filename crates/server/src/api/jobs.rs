@@ -75,7 +75,7 @@ type Opened = Result<Json<OpenJob>, Problem>;
 
 /// A job as it is opened.
 fn opened(store: &Store, stored: StoredJob, known: &Known) -> Opened {
-    let (preview, errors) = match prepared(&stored.job, &store.workshop()?) {
+    let (preview, errors) = match prepared(&stored.job, &*store.workshop()?) {
         Ok(prepared) => (Some(Preview::new(&stored.job, &prepared, store, known)), Vec::new()),
         Err(errors) => (None, errors),
     };
@@ -86,7 +86,7 @@ fn opened(store: &Store, stored: StoredJob, known: &Known) -> Opened {
 /// A job that can be prepared.
 async fn usable(desk: &Desk, job: Job) -> Result<Job, Problem> {
     desk.quick(move |store| {
-        prepared(&job, &store.workshop()?)?;
+        prepared(&job, &*store.workshop()?)?;
         Ok(job)
     })
     .await
@@ -98,8 +98,9 @@ async fn usable(desk: &Desk, job: Job) -> Result<Job, Problem> {
 #[get("/jobs")]
 pub async fn list(desk: &State<Desk>) -> Result<Json<Vec<JobSummary>>, Problem> {
     let summaries = desk.summaries().clone();
-    let (known, rest) =
-        desk.quick(move |store| Ok(summaries.all(store.jobs()?, store.workshop()?))).await?;
+    let (known, rest) = desk
+        .quick(move |store| Ok(summaries.all(store.jobs()?, store.workshop()?.as_ref().clone())))
+        .await?;
     if let Some(rest) = rest {
         let summaries = desk.summaries().clone();
         spawn_blocking(move || summaries.work_out(rest));
@@ -205,7 +206,7 @@ pub async fn save(desk: &State<Desk>, id: i32, change: Body<JobChange>) -> Opene
                 None => store.job_at(id, version)?,
             };
             let job = with_edits(&base, &changes)?;
-            match prepared(&job, &store.workshop()?) {
+            match prepared(&job, &*store.workshop()?) {
                 Ok(_) => Ok(job),
                 Err(errors) => Err(Problem::of_job(errors, Some(job))),
             }

@@ -7,7 +7,9 @@ mod files;
 mod fitting;
 mod fold;
 mod jobs;
+mod layers;
 mod lengths;
+mod lists;
 mod meta;
 mod nesting;
 pub mod openapi;
@@ -69,10 +71,14 @@ pub fn routes() -> Vec<Route> {
         lengths::read,
         blobs::add,
         blobs::bytes,
+        layers::line_up,
+        lists::read_list,
+        lists::row,
         files::list,
         files::print,
         files::hand_cut,
         files::cut,
+        files::sheet_png,
         files::cut_dxf,
         files::piece,
         files::all,

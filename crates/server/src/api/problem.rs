@@ -104,11 +104,13 @@ impl Problem {
     }
 
     /// A file that is no picture that can be used.
-    pub fn picture(status: u16, mut detail: String) -> Self {
-        if let Some(first) = detail.get_mut(..1) {
-            first.make_ascii_uppercase();
-        }
-        Self::new(status, "/problems/picture", "No picture that can be used", detail)
+    pub fn picture(status: u16, detail: String) -> Self {
+        Self::new(status, "/problems/picture", "No picture that can be used", sentence(detail))
+    }
+
+    /// A file that is no list that can be used.
+    pub fn list(status: u16, detail: String) -> Self {
+        Self::new(status, "/problems/list", "No list that can be used", sentence(detail))
     }
 
     /// Work that ended by a fault of the program.
@@ -262,4 +264,12 @@ fn methods_at(request: &Request<'_>) -> Vec<String> {
     methods.sort();
     methods.dedup();
     methods
+}
+
+/// Words that begin with a capital.
+fn sentence(mut words: String) -> String {
+    if let Some(first) = words.get_mut(..1) {
+        first.make_ascii_uppercase();
+    }
+    words
 }

@@ -11,6 +11,7 @@ use std::time::{Duration, Instant};
 use aptum_core::check::State as Standing;
 use aptum_core::workshop::{RecordId, RecordKind};
 use aptum_core::{Job, Workshop, prepare};
+use aptum_formats::art::art_bounds;
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -41,8 +42,19 @@ pub struct JobSummary {
     pub sheets: u32,
     /// A small drawing of its flat.
     pub drawing: Option<SmallFlat>,
+    /// What it wears.
+    pub art: Option<TicketArt>,
     /// False while it is worked out anew: it shows what was known before.
     pub is_current: bool,
+}
+
+/// What the first piece of a job wears, as a picture of its own.
+#[derive(Debug, Clone, Serialize, JsonSchema, TS)]
+pub struct TicketArt {
+    /// Its address.
+    path: String,
+    /// Its left and upper edge, width and height in the drawing, mm.
+    at: [f64; 4],
 }
 
 /// What a summary was made of: the job's version, and the records that it names.
@@ -175,6 +187,7 @@ fn blank(entry: &Entry) -> JobSummary {
         copies,
         sheets: 0,
         drawing: None,
+        art: None,
         is_current: true,
     }
 }
@@ -208,6 +221,11 @@ fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
                 size: size_text(&prepared.first().flat, job.unit),
                 sheets: prepared.layout.sheets(),
                 drawing: Some(SmallFlat::new(&prepared.first().flat, colour)),
+                art: art_bounds(prepared.first()).map(|at| TicketArt {
+                    // Another version has another address, so that no picture of before is shown.
+                    path: format!("/api/jobs/{}/piece/art.svg?of={}", entry.id, entry.version),
+                    at: [at.x0, at.y0, at.width(), at.height()],
+                }),
                 ..base
             }
         }

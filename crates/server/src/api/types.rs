@@ -16,7 +16,9 @@ use super::files::FileInfo;
 use super::fitting::{MarkChoiceView, MarksProgress, OrderChoice, WayView, WaysDone};
 use super::fold::{FoldAsk, FoldMoment, FoldView};
 use super::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
+use super::layers::LineUpAsk;
 use super::lengths::{LengthEntry, ReadLength};
+use super::lists::{ListView, RowAsk};
 use super::meta::Meta;
 use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
 use super::preview::{Draft, PlanAsk, PlannedLines, Preview};
@@ -65,6 +67,9 @@ pub fn typescript() -> String {
     types.visit::<WaysDone>();
     types.visit::<OrderChoice>();
     types.visit::<BlobView>();
+    types.visit::<ListView>();
+    types.visit::<RowAsk>();
+    types.visit::<LineUpAsk>();
     types.visit::<Problem>();
     let mut text = "// Generated from the Rust types by `make types`. Do not edit.\n".to_owned();
     for declaration in types.found.values() {

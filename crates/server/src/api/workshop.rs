@@ -79,7 +79,7 @@ type Answer = Result<Json<WorkshopState>, Problem>;
 /// The workshop's records.
 #[get("/workshop")]
 pub async fn workshop(desk: &State<Desk>) -> Result<Json<Workshop>, Problem> {
-    desk.quick(|store| Ok(Json(store.workshop()?))).await
+    desk.quick(|store| Ok(Json(Workshop::clone(&*store.workshop()?)))).await
 }
 
 /// The records with where the workshop stands and what uses them.
@@ -94,7 +94,7 @@ pub async fn add(desk: &State<Desk>, entry: Body<RecordEntry>) -> Answer {
     let RecordEntry { version, record, unit } = entry.0;
     record.validate(unit)?;
     desk.write(move |store| {
-        let id = free_id(&store.workshop()?, &record);
+        let id = free_id(&*store.workshop()?, &record);
         let head = store.change_record(version, &change(&record, &id))?;
         answer(store, head, Some(Touched { kind: record.kind(), id, is_there: true }))
     })
@@ -167,7 +167,7 @@ pub fn drawing(sketch: Body<RecordSketch>) -> Result<Json<RecordDrawing>, Proble
 
 fn answer(store: &Store, head: WorkshopHead, touched: Option<Touched>) -> Answer {
     Ok(Json(WorkshopState {
-        workshop: store.workshop()?,
+        workshop: Workshop::clone(&*store.workshop()?),
         version: head.version,
         can_undo: head.can_undo,
         can_redo: head.can_redo,

@@ -19,7 +19,7 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
         return Err(format!("no copy of “{}” fits its sheet: see aptum check", job.name).into());
     }
     let desired = Desired { job, prepared, workshop, marks, blobs: &**blobs };
-    for output in outputs(prepared) {
+    for output in outputs(prepared).into_iter().filter(|output| !output.kind.is_picture()) {
         // Sheets that are cut alike are a file each here: they lie beside each other in a folder.
         match output.kind {
             OutputKind::Cut([first, last]) => {

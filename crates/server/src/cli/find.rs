@@ -81,5 +81,5 @@ fn from_data(name: &str, data: &DataDirectory) -> Result<Parts, Box<dyn Error>> 
         tracing::warn!("several jobs are named “{name}”; this is the one changed last");
     }
     let workshop = store.workshop()?;
-    Ok((first, workshop, Box::new(store)))
+    Ok((first, workshop.as_ref().clone(), Box::new(store)))
 }

@@ -30,6 +30,8 @@ pub use jobs::{Entry, StoredJob};
 pub use rescue::{Rescued, rescue};
 pub use workshop::{RecordChange, WorkshopHead};
 
+use records::KnownRecords;
+
 /// The log is written back into the data file after so many changes, or when it is longer than so many bytes.
 const SEALED_AFTER: u32 = 400;
 const LONGEST_LOG: u64 = 16 << 20;
@@ -40,6 +42,8 @@ pub struct Store {
     readers: Pool<ConnectionManager<SqliteConnection>>,
     directory: PathBuf,
     changes: AtomicU32,
+    /// The workshop's records as they were read last.
+    records: Mutex<Option<KnownRecords>>,
     /// Held for as long as the store is open, so that nobody puts another file in its place; `None` where it is
     /// only read.
     _lock: Option<File>,

@@ -22,8 +22,8 @@ pub(super) const MIGRATIONS: EmbeddedMigrations = embed_migrations!();
 /// Milliseconds to wait for another program before saying that the file is locked.
 const PATIENCE: u32 = 2000;
 
-/// Connections that read.
-const READERS: u32 = 4;
+/// Connections that read; one of them watches the workshop.
+const READERS: u32 = 5;
 
 /// The data file of a directory.
 pub(super) fn data_file(directory: &Path) -> PathBuf {
@@ -141,6 +141,7 @@ impl Store {
             readers,
             directory: directory.to_owned(),
             changes: AtomicU32::new(0),
+            records: Mutex::new(None),
             _lock: lock,
         })
     }

@@ -1,6 +1,7 @@
 //! The workshop's records, one row each.
 
 use std::collections::BTreeMap;
+use std::sync::{Arc, PoisonError};
 
 use aptum_core::Workshop;
 use aptum_core::workshop::{RecordId, RecordKind};
@@ -9,16 +10,47 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 
 use super::schema::records;
-use super::{Store, StoreError};
+use super::{Reader, Store, StoreError};
 
 impl Store {
-    /// Every record.
+    /// Every record, as they are now; nothing is read again until somebody has changed the file.
     ///
     /// # Errors
     /// [`StoreError`] from the database or an unreadable row.
-    pub fn workshop(&self) -> Result<Workshop, StoreError> {
-        workshop(&mut *self.reader()?)
+    pub fn workshop(&self) -> Result<Arc<Workshop>, StoreError> {
+        let mut known = self.records.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut watch = match known.take() {
+            Some(before) => before,
+            None => KnownRecords { watch: self.reader()?, version: -1, records: Arc::default() },
+        };
+        // What is read after this may be newer than it says, never older.
+        let version = data_version(&mut watch.watch)?;
+        if watch.version != version {
+            watch.records = Arc::new(workshop(&mut watch.watch)?);
+            watch.version = version;
+        }
+        let records = Arc::clone(&watch.records);
+        *known = Some(watch);
+        Ok(records)
     }
+}
+
+/// The records as they were read last, and the connection that tells whether the file has changed since.
+pub(super) struct KnownRecords {
+    watch: Reader,
+    version: i64,
+    records: Arc<Workshop>,
+}
+
+/// A number that changes whenever another connection, of this program or of one beside it, has changed the file.
+fn data_version(watch: &mut SqliteConnection) -> Result<i64, StoreError> {
+    #[derive(QueryableByName)]
+    struct Version {
+        #[diesel(sql_type = diesel::sql_types::BigInt)]
+        data_version: i64,
+    }
+    let found: Version = diesel::sql_query("PRAGMA data_version").get_result(watch)?;
+    Ok(found.data_version)
 }
 
 /// Every record.

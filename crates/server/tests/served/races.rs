@@ -33,7 +33,7 @@ fn tomato() -> Job {
 
 /// A job in a card of its own whose caliper is `caliper`, as a file.
 fn file(store: &Store, id: &str, caliper: f64) -> JobFile {
-    let mut workshop = store.workshop().unwrap();
+    let mut workshop = aptum_core::Workshop::clone(&*store.workshop().unwrap());
     let mut card = workshop.stocks[&tomato().pieces[0].stock].clone();
     card.caliper = caliper;
     workshop.stocks.insert(id.into(), card);
@@ -195,11 +195,16 @@ fn every_file_that_is_listed_opens() {
     let mut names = BTreeSet::new();
     let mut titles = BTreeSet::new();
     for file in files {
-        let path = format!("/api/jobs/18/{}", file["path"].as_str().unwrap());
+        // A sheet need not be drawn finely to be there.
+        let path = format!("/api/jobs/18/{}?ppi=40", file["path"].as_str().unwrap());
         let answer = api.client.get(path.clone()).header(Header::new("Host", HOST)).dispatch();
         assert_eq!(answer.status().code, 200, "{path}");
         assert!(answer.into_bytes().unwrap().len() > 100, "{path}");
-        names.insert(file["name"].as_str().unwrap().to_owned());
+        // Pictures are drawn one by one, when they are asked for.
+        let name = file["name"].as_str().unwrap();
+        if !name.ends_with(".png") {
+            names.insert(name.to_owned());
+        }
         let title =
             (file["title"].to_string(), file["piece"].to_string(), file["sheets"].to_string());
         assert!(titles.insert(title), "{file}: two files of one name");

@@ -287,12 +287,31 @@ fn a_row_that_cannot_be_read_is_named() {
     assert!(error.starts_with("job 1 in the data file cannot be read"), "{error}");
 }
 
+/// Two programs on one file, such as two servers: each sees at once what the other has changed.
+#[test]
+fn records_are_as_another_program_left_them() {
+    let (folder, one) = open();
+    demo::start_workshop(&one).unwrap();
+    let other = Store::open(folder.path()).unwrap();
+    let printers = |store: &Store| store.workshop().unwrap().printers.len();
+    let before = printers(&one);
+    assert_eq!(printers(&other), before);
+    let change =
+        RecordChange { kind: "printers".into(), id: "front-desk-laser".into(), body: None };
+    let head = one.change_record(one.workshop_head().unwrap().version, &change).unwrap();
+    assert_eq!((printers(&one), printers(&other)), (before - 1, before - 1));
+    other.step_workshop(head.version, true).unwrap();
+    assert_eq!((printers(&one), printers(&other)), (before, before));
+    let (first, again) = (one.workshop().unwrap(), one.workshop().unwrap());
+    assert!(std::sync::Arc::ptr_eq(&first, &again), "nothing is read again for nothing");
+}
+
 #[test]
 fn the_demo_is_put_in_once() {
     let (_folder, store) = open();
     demo::start_jobs(&store).unwrap();
     demo::start_jobs(&store).unwrap();
-    assert_eq!(store.jobs().unwrap().len(), 18);
+    assert_eq!(store.jobs().unwrap().len(), 19);
     let workshop = store.workshop().unwrap();
     let counts = [
         workshop.stocks.len(),

@@ -146,6 +146,10 @@ export type ArtView = {
  */
 layers: Array<InkedView>, 
 /**
+ * How many layers differ from row to row.
+ */
+levels: number, 
+/**
  * SVG path data of what is printed up to cuts and past them.
  */
 to_edge: string, };
@@ -165,6 +169,8 @@ stock: RecordId,
 border: number, };
 
 export type Basis = "inside" | "outside" | "crease";
+
+export type Beyond = { "by": "nothing" } | { "by": "mirrored" } | { "by": "repeated" } | { "by": "colour", "colour": string };
 
 export type BinnedJob = { 
 /**
@@ -190,7 +196,11 @@ media: string,
 /**
  * Width and height in pixels, the right way up.
  */
-pixels: [number, number], };
+pixels: [number, number], 
+/**
+ * True for a drawing of lines and areas: of its pixels only the ratio counts.
+ */
+drawn: boolean, };
 
 export type CardView = { stock: RecordId, sheets: number, cost_text: string | null, };
 
@@ -601,7 +611,7 @@ pages: number,
  */
 is_of_sheets: boolean, 
 /**
- * For a cut file, the first and the last of the sheets that are all cut alike.
+ * For a file of a sheet, the first and the last of the sheets that are all alike.
  */
 sheets: [number, number] | null, };
 
@@ -751,11 +761,23 @@ opacity: number,
 /**
  * False where it is only shown.
  */
-is_printed: boolean, } & ({ "kind": "area", 
+is_printed: boolean, 
+/**
+ * How many of the layers that differ from row to row lie below it.
+ */
+level: number, 
+/**
+ * True where other copies have something else.
+ */
+is_by_row: boolean, } & ({ "kind": "area", 
 /**
  * SVG path data, bleed included.
  */
 path: string, colour: string, 
+/**
+ * What the colour runs into.
+ */
+running: RunningView | null, 
 /**
  * SVG path data of what of it is printed, where that is not all.
  */
@@ -845,6 +867,10 @@ stock: RecordId,
  */
 face: Face | null, 
 /**
+ * The list whose rows its copies wear, the first copy the first row.
+ */
+list?: List | null, 
+/**
  * Copies wanted, 1 to 10,000.
  */
 copies: number, };
@@ -900,6 +926,10 @@ sheets: number,
  * A small drawing of its flat.
  */
 drawing: SmallFlat | null, 
+/**
+ * What it wears.
+ */
+art: TicketArt | null, 
 /**
  * False while it is worked out anew: it shows what was known before.
  */
@@ -967,6 +997,10 @@ id: LayerId,
  */
 name: string | null, 
 /**
+ * What the layers that it is held together with share; `None` stands alone.
+ */
+group?: string | null, 
+/**
  * True where it is left out, of the print and of what is seen.
  */
 hidden?: boolean, 
@@ -998,6 +1032,10 @@ export type LayerView = { id: LayerId,
  * What it goes by.
  */
 title: string, 
+/**
+ * True where it differs from row to row of the piece's list.
+ */
+is_by_row: boolean, 
 /**
  * How it lies, where it has a place of its own on panels that are there.
  */
@@ -1047,6 +1085,14 @@ name: string, };
 
 export type LineKind = "guide" | "crease" | "reverse-crease" | "score" | "kiss-cut" | "perforation" | "cut";
 
+export type LineUp = "left" | "centre" | "right" | "top" | "middle" | "bottom" | "gaps-across" | "gaps-down" | "widths" | "heights";
+
+export type LineUpAsk = { job: Job, piece: PieceId, 
+/**
+ * The first says how large.
+ */
+layers: Array<LayerId>, how: LineUp, };
+
 export type LineView = { 
 /**
  * What it is known by among the blank's lines.
@@ -1056,6 +1102,38 @@ id: string, kind: LineKind,
  * SVG path data, mm.
  */
 path: string, };
+
+export type List = { 
+/**
+ * The name of the file that it came from.
+ */
+name: string, 
+/**
+ * What its columns are called, 1 to 40, each name once.
+ */
+columns: Array<string>, 
+/**
+ * Its rows, up to 2,000, a cell for each column.
+ */
+rows: Array<Array<string>>, 
+/**
+ * The pictures that its cells name.
+ */
+pictures: Array<NamedPicture>, };
+
+export type ListView = { list: List, 
+/**
+ * How its characters are coded: `UTF-8`, `UTF-16` or `Windows-1252`.
+ */
+coding: string, 
+/**
+ * What stands between its cells: a comma, a semicolon or a tab.
+ */
+separator: string, 
+/**
+ * True where its first row names the columns.
+ */
+has_head: boolean, };
 
 export type Made = "nested" | "by-hand";
 
@@ -1202,6 +1280,24 @@ export type MisfitView = { placement: Placement,
  * What of it lies outside the cut window, as SVG path data.
  */
 outside: string, };
+
+export type NamedPicture = { 
+/**
+ * The name of its file.
+ */
+name: string, 
+/**
+ * Its bytes.
+ */
+blob: BlobId, 
+/**
+ * Its width and height in pixels, the right way up.
+ */
+pixels: [number, number], 
+/**
+ * True for a drawing of lines and areas.
+ */
+drawn: boolean, };
 
 export type NestProgress = { kept: Kept, 
 /**
@@ -1410,7 +1506,7 @@ cut: number,
  */
 tie: number, };
 
-export type PictureSize = { "by": "panel" } | { "by": "width", "mm": number } | { "by": "height", "mm": number };
+export type PictureSize = { "by": "panel" } | { "by": "covering" } | { "by": "width", "mm": number } | { "by": "height", "mm": number } | { "by": "sides", "mm": [number, number] };
 
 export type PieceId = string;
 
@@ -1464,6 +1560,14 @@ turn: number,
  */
 size: [number, number], size_text: [string, string], 
 /**
+ * Width and height of what it takes in the drawing, mm.
+ */
+bounds: [number, number], 
+/**
+ * What its middle is drawn to when it is moved, across and down in the drawing, mm.
+ */
+snaps: [Array<number>, Array<number>], 
+/**
  * From its area's middle to its own, to the right and downwards in the flat.
  */
 at_text: [string, string], };
@@ -1478,13 +1582,33 @@ blob: BlobId,
  */
 pixels: [number, number], 
 /**
+ * True for a drawing of lines and areas, sharp at any size: of its pixels only the ratio counts.
+ */
+drawn?: boolean, 
+/**
  * What is known of where it comes from.
  */
 origin: Origin, 
 /**
- * How large it is.
+ * How large it is, what is cut away left out.
  */
 size: PictureSize, 
+/**
+ * What is cut away of its left, top, right and bottom, as shares of its sides.
+ */
+crop: [number, number, number, number], 
+/**
+ * True where it is mirrored, left to right.
+ */
+mirrored?: boolean, 
+/**
+ * What is printed beyond its edge.
+ */
+beyond?: Beyond, 
+/**
+ * The column of the list whose cells name the picture of each copy.
+ */
+column?: string | null, 
 /**
  * The panels on which it lies, by their names: several are one area across their creases, none are all that is
  * not glued. What goes past the area is not printed.
@@ -1740,6 +1864,28 @@ export type Roll = {
  */
 side: number, };
 
+export type RowAsk = { job: Job, piece: PieceId, 
+/**
+ * From 0.
+ */
+row: number, };
+
+export type RunningView = { to: string, 
+/**
+ * Where the first colour is alone, and where the second is, mm.
+ */
+ends: [[number, number], [number, number]], };
+
+export type Runs = { 
+/**
+ * As `#rrggbb`.
+ */
+colour: string, 
+/**
+ * Which way it runs, degrees clockwise from rightwards as the shape is read.
+ */
+turn: number, };
+
 export type Search = { 
 /**
  * Longest time it may take, s, 1 to 600.
@@ -1785,6 +1931,14 @@ rounding: number,
  * What fills it, as `#rrggbb`.
  */
 fill: string | null, 
+/**
+ * The colour into which the fill runs.
+ */
+runs?: Runs | null, 
+/**
+ * Stripes over the fill.
+ */
+stripes?: Stripes | null, 
 /**
  * What it is outlined with, as `#rrggbb`.
  */
@@ -1904,6 +2058,11 @@ print_window: string, cut_window: string, taken: Array<TakenView>,
  * SVG path data of the marks and the sign beside the first.
  */
 marks: string, layout: Layout, 
+/**
+ * What each copy of a run's first sheet wears of its own, run by run; none where no copy differs, and none past
+ * the first thousand.
+ */
+worn: Array<Array<Array<InkedView>>>, 
 /**
  * Where a copy would lie, when not one fits.
  */
@@ -2105,6 +2264,24 @@ roll: Roll | null,
  */
 keeping: Keeping, };
 
+export type Stripes = { 
+/**
+ * As `#rrggbb`.
+ */
+colour: string, 
+/**
+ * How wide each is, mm; 0.1 to 500.
+ */
+width: number, 
+/**
+ * From one to the next, mm; 0.2 to 1000.
+ */
+pitch: number, 
+/**
+ * Which way they run, degrees clockwise from rightwards as the shape is read.
+ */
+turn: number, };
+
 export type TakenBy = "printer-margin" | "roller-strips" | "cutter-reach" | "lead-tail" | "carrier" | "roll-sides" | "eye" | "outside-marks" | "keep-clear" | "sign";
 
 export type TakenView = { by: TakenBy, name: string, 
@@ -2176,6 +2353,16 @@ up: Up,
 turn: number, };
 
 export type TextSize = { "by": "area" } | { "by": "points", "value": number } | { "by": "em", "value": number } | { "by": "capitals", "value": number };
+
+export type TicketArt = { 
+/**
+ * Its address.
+ */
+path: string, 
+/**
+ * Its left and upper edge, width and height in the drawing, mm.
+ */
+at: [number, number, number, number], };
 
 export type Tool = "drag-knife" | "creaser" | "pen";
 

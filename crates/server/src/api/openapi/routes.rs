@@ -3,6 +3,7 @@
 use std::collections::BTreeMap;
 
 use aptum_core::arrange::Arranged;
+use aptum_core::error::Change;
 use aptum_core::fold::FoldedDrawing;
 use aptum_core::sheet::RecordDrawing;
 use aptum_core::{Job, Workshop};
@@ -16,10 +17,12 @@ use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
 use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
 use crate::api::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
+use crate::api::layers::LineUpAsk;
 use crate::api::lengths::{LengthEntry, ReadLength};
+use crate::api::lists::{ListView, RowAsk};
 use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
-use crate::api::preview::{Draft, PlanAsk, PlannedLines, Preview};
+use crate::api::preview::{Draft, FaceView, PlanAsk, PlannedLines, Preview};
 use crate::api::summaries::JobSummary;
 use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
@@ -221,6 +224,12 @@ pub(super) const ROUTES: &[Route] = &[
         Body::Bytes("image/svg+xml"),
     ),
     route(
+        ("get", "/api/jobs/{id}/sheet-png/{number}"),
+        "The printed side of a sheet as PNG, with 300 pixels in an inch or `ppi`",
+        Body::Nothing,
+        Body::Bytes("image/png"),
+    ),
+    route(
         ("get", "/api/jobs/{id}/cut-dxf/{number}"),
         "The cut file of a sheet as DXF",
         Body::Nothing,
@@ -301,15 +310,33 @@ pub(super) const ROUTES: &[Route] = &[
     ),
     route(
         ("post", "/api/blobs"),
-        "Keeps a picture, PNG or JPEG, up to 64 MiB",
-        Body::OneOf(&["image/png", "image/jpeg", "application/octet-stream"]),
+        "Keeps a picture, up to 64 MiB: PNG and JPEG as they come, WebP, TIFF, GIF and BMP as PNG, SVG and a `page` of a PDF as plain SVG",
+        Body::Bytes("application/octet-stream"),
         json::<BlobView>(),
     ),
     route(
         ("get", "/api/blobs/{id}"),
         "The bytes of a picture",
         Body::Nothing,
-        Body::OneOf(&["image/png", "image/jpeg"]),
+        Body::OneOf(&["image/png", "image/jpeg", "image/svg+xml"]),
+    ),
+    route(
+        ("post", "/api/lists"),
+        "Reads a list (CSV), up to 8 MiB; `name`, `coding`, `separator` and `head` say how, or it is found",
+        Body::Bytes("text/csv"),
+        json::<ListView>(),
+    ),
+    route(
+        ("post", "/api/layers/line-up"),
+        "The changes that line several layers up, space them or make them as large as the first",
+        json::<LineUpAsk>(),
+        json::<Vec<Change>>(),
+    ),
+    route(
+        ("post", "/api/row"),
+        "What the copy of a row of a piece’s list wears",
+        json::<RowAsk>(),
+        json::<FaceView>(),
     ),
     route(
         ("post", "/api/lengths"),

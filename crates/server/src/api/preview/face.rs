@@ -2,8 +2,8 @@
 
 use aptum_core::PreparedPiece;
 use aptum_core::blob::BlobId;
-use aptum_core::face::{Art, Ink, Inked, Layer, LayerKind, POINT, ink_colour};
-use aptum_core::geometry::{Point, path_text};
+use aptum_core::face::{Art, ByRow, Ink, Inked, Layer, LayerKind, POINT, ink_colour};
+use aptum_core::geometry::path_text;
 use aptum_core::id::LayerId;
 use aptum_core::units::{Unit, format_length};
 use schemars::JsonSchema;
@@ -28,6 +28,8 @@ pub struct LayerView {
     id: LayerId,
     /// What it goes by.
     title: String,
+    /// True where it differs from row to row of the piece's list.
+    is_by_row: bool,
     /// How it lies, where it has a place of its own on panels that are there.
     place: Option<PlaceView>,
     /// What a layer of its kind has to tell, such as `2400 × 1600 pixels, 312 ppi`.
@@ -44,52 +46,63 @@ pub struct PlaceView {
     /// Width and height as it is read, mm.
     size: [f64; 2],
     size_text: [String; 2],
+    /// Width and height of what it takes in the drawing, mm.
+    bounds: [f64; 2],
+    /// What its middle is drawn to when it is moved, across and down in the drawing, mm.
+    snaps: [Vec<f64>; 2],
     /// From its area's middle to its own, to the right and downwards in the flat.
     at_text: [String; 2],
 }
 
-fn layers(drawn: &PreparedPiece, unit: Unit) -> Vec<LayerView> {
-    let view = |layer: &Layer| {
-        let laid = layer.lying().and_then(|lying| {
-            let mut parts = drawn.flat.parts.iter();
-            parts.find_map(|part| Some((lying, part, lying.area(part, &drawn.formed.uprights)?)))
-        });
-        let room = laid.as_ref().map_or([0.0; 2], |(.., area)| area.room());
-        let (size, told) = match &layer.kind {
+fn layers(drawn: &PreparedPiece, unit: Unit, row: usize) -> Vec<LayerView> {
+    let Some(face) = &drawn.job_piece.face else { return Vec::new() };
+    let list = drawn.job_piece.list.as_ref();
+    let uprights = &drawn.formed.uprights;
+    let placed = face.placed(list.map(|list| (list, row)), &drawn.flat, uprights);
+    let view = |own: &Layer| {
+        // What a row leaves empty is shown as it was written.
+        let filled = list.and_then(|list| list.of_row(own, row));
+        let layer = filled.as_deref().unwrap_or(own);
+        let place = placed.iter().find(|place| place.id == own.id);
+        let mut parts = drawn.flat.parts.iter();
+        let area =
+            layer.lying().and_then(|lying| parts.find_map(|part| lying.area(part, uprights)));
+        let room = area.map_or([0.0; 2], |area| area.room());
+        let told = match &layer.kind {
+            LayerKind::Picture(picture) if picture.drawn => {
+                Some("a drawing, sharp at any size".to_owned())
+            }
             LayerKind::Picture(picture) => {
-                let ([across, along], ppi) = (picture.pixels, picture.ppi(room));
-                let told = format!("{across} × {along} pixels, {ppi:.0} ppi");
-                (picture.sides(room), Some(told))
+                let ([across, along], ppi) = (picture.pixels, picture.ppi(room, face.bleed));
+                Some(format!("{across} × {along} pixels, {ppi:.0} ppi"))
             }
             LayerKind::Text(text) => {
                 let set = text.set(room);
-                (set.size, Some(format!("{:.1} pt, {}", set.em / POINT, lines(set.lines))))
+                Some(format!("{:.1} pt, {}", set.em / POINT, lines(set.lines)))
             }
-            LayerKind::Shape(shape) => (shape.sides(room), None),
             LayerKind::Pattern(pattern) => {
                 let [across, down] = pattern.pitch(room).map(|mm| format_length(mm, unit));
-                (room, Some(format!("pitch {across} × {down} {}", unit.name())))
+                Some(format!("pitch {across} × {down} {}", unit.name()))
             }
-            LayerKind::Colour { .. } | LayerKind::PanelNames => ([0.0; 2], None),
+            LayerKind::Shape(_) | LayerKind::Colour { .. } | LayerKind::PanelNames => None,
         };
         LayerView {
             id: layer.id.clone(),
-            title: layer.title().to_owned(),
-            told: told.filter(|_| laid.is_some()),
-            place: laid.map(|(lying, part, area)| {
-                let centre = lying.place(&area) * Point::ZERO + part.at;
-                PlaceView {
-                    centre: [centre.x, centre.y],
-                    turn: area.upright + lying.turn,
-                    size,
-                    size_text: size.map(|mm| format_length(mm, unit)),
-                    at_text: [lying.x, lying.y].map(|mm| format_length(mm, unit)),
-                }
+            title: own.title().to_owned(),
+            is_by_row: list.is_some_and(|list| list.fills(own)),
+            told: told.filter(|_| place.is_some()),
+            place: place.zip(layer.lying()).map(|(place, lying)| PlaceView {
+                centre: [place.centre.x, place.centre.y],
+                turn: place.turn,
+                size: place.size,
+                size_text: place.size.map(|mm| format_length(mm, unit)),
+                bounds: [place.bounds.width(), place.bounds.height()],
+                snaps: place.snaps(&placed),
+                at_text: [lying.x, lying.y].map(|mm| format_length(mm, unit)),
             }),
         }
     };
-    let face = drawn.job_piece.face.as_ref();
-    face.map_or_else(Vec::new, |face| face.layers.iter().map(view).collect())
+    face.layers.iter().map(view).collect()
 }
 
 fn lines(count: usize) -> String {
@@ -101,17 +114,33 @@ fn lines(count: usize) -> String {
 pub struct ArtView {
     /// Its layers, the first undermost.
     layers: Vec<InkedView>,
+    /// How many layers differ from row to row.
+    levels: usize,
     /// SVG path data of what is printed up to cuts and past them.
     to_edge: String,
 }
 
 impl ArtView {
-    fn new(art: &Art) -> Self {
-        Self {
-            layers: art.layers.iter().map(InkedView::new).collect(),
-            to_edge: path_text(&art.to_edge),
+    fn new(art: &Art, row: usize) -> Self {
+        let mut layers = Vec::new();
+        for level in 0..=art.by_row.len() {
+            layers.extend(art.level(level).iter().map(|inked| InkedView::new(inked, level, false)));
+            let own = art.by_row.get(level);
+            layers.extend(own.into_iter().flat_map(|own| worn(own, level, row)));
         }
+        Self { layers, levels: art.by_row.len(), to_edge: path_text(&art.to_edge) }
     }
+}
+
+/// What a layer puts on the copy of a row.
+fn worn(layer: &ByRow, level: usize, row: usize) -> impl Iterator<Item = InkedView> {
+    let inks = layer.rows.get(row).into_iter().flatten();
+    inks.map(move |inked| InkedView::new(inked, level, true))
+}
+
+/// What the copy of a row wears beside what all do.
+pub fn worn_by(art: &Art, row: usize) -> Vec<InkedView> {
+    art.by_row.iter().enumerate().flat_map(|(level, layer)| worn(layer, level, row)).collect()
 }
 
 /// What one layer puts on a blank.
@@ -122,19 +151,33 @@ pub struct InkedView {
     opacity: f64,
     /// False where it is only shown.
     is_printed: bool,
+    /// How many of the layers that differ from row to row lie below it.
+    level: usize,
+    /// True where other copies have something else.
+    is_by_row: bool,
     #[serde(flatten)]
     ink: InkView,
+}
+
+/// What a colour runs into, evenly.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct RunningView {
+    to: String,
+    /// Where the first colour is alone, and where the second is, mm.
+    ends: [[f64; 2]; 2],
 }
 
 /// What is put on a blank.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 #[serde(tag = "kind", rename_all = "kebab-case")]
 pub enum InkView {
-    /// Filled in one colour.
+    /// Filled in one colour, or one that runs into another.
     Area {
         /// SVG path data, bleed included.
         path: String,
         colour: String,
+        /// What the colour runs into.
+        running: Option<RunningView>,
         /// SVG path data of what of it is printed, where that is not all.
         clip: Option<String>,
     },
@@ -149,15 +192,20 @@ pub enum InkView {
 }
 
 impl InkedView {
-    fn new(inked: &Inked) -> Self {
+    fn new(inked: &Inked, level: usize, is_by_row: bool) -> Self {
         let ink = match &inked.ink {
-            Ink::Area { path, colour, clip } => InkView::Area {
+            Ink::Area { path, colour, running, clip } => InkView::Area {
                 path: path_text(path),
                 colour: colour.clone(),
+                running: running.as_ref().map(|running| RunningView {
+                    to: running.to.clone(),
+                    ends: running.ends.map(|end| [end.x, end.y]),
+                }),
                 clip: clip.as_ref().map(path_text),
             },
             Ink::Words { path } => {
-                InkView::Area { path: path_text(path), colour: ink_colour().to_owned(), clip: None }
+                let colour = ink_colour().to_owned();
+                InkView::Area { path: path_text(path), colour, running: None, clip: None }
             }
             Ink::Picture { blob, place, clip } => InkView::Picture {
                 blob: blob.clone(),
@@ -166,16 +214,23 @@ impl InkedView {
             },
         };
         let Inked { layer, opacity, is_printed, .. } = inked;
-        Self { layer: layer.clone(), opacity: *opacity, is_printed: *is_printed, ink }
+        Self {
+            layer: layer.clone(),
+            opacity: *opacity,
+            is_printed: *is_printed,
+            level,
+            is_by_row,
+            ink,
+        }
     }
 }
 
-pub fn face(drawn: &PreparedPiece, unit: Unit) -> FaceView {
+pub fn face(drawn: &PreparedPiece, unit: Unit, row: usize) -> FaceView {
     let bleed = drawn.job_piece.face.as_ref().map_or(0.0, |face| face.bleed);
     FaceView {
         is_printed: !drawn.arts.is_empty(),
-        layers: layers(drawn, unit),
+        layers: layers(drawn, unit, row),
         bleed_text: format_length(bleed, unit),
-        arts: drawn.arts.iter().map(ArtView::new).collect(),
+        arts: drawn.arts.iter().map(|art| ArtView::new(art, row)).collect(),
     }
 }

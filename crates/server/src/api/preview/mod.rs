@@ -19,7 +19,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
-use self::face::{FaceView, face};
+pub(in crate::api) use self::face::{FaceView, face};
 use self::flat::{FlatView, flat};
 pub(in crate::api) use self::sheet::money;
 use self::sheet::{SheetView, sheet};
@@ -115,7 +115,7 @@ pub async fn preview(desk: &State<Desk>, draft: Body<Draft>) -> Result<Json<Prev
         let Draft { job, changes, known } = draft.0;
         let changed = (!changes.is_empty()).then(|| with_edits(&job, &changes)).transpose()?;
         let own = changed.as_ref().unwrap_or(&job);
-        let prepared = match prepared(own, &store.workshop()?) {
+        let prepared = match prepared(own, &*store.workshop()?) {
             Ok(prepared) => prepared,
             Err(errors) => return Err(Problem::of_job(errors, changed)),
         };
@@ -149,7 +149,7 @@ pub async fn plan(
 ) -> Result<Json<Vec<PlannedLines>>, Problem> {
     desk.slow(move |store| {
         let PlanAsk { job, run } = ask.0;
-        let prepared = prepared(&job, &store.workshop()?)?;
+        let prepared = prepared(&job, &*store.workshop()?)?;
         let Some(plan) = planned(&prepared, run) else {
             let runs = prepared.layout.runs.len();
             return Err(Problem::missing(format!("The job has {runs} kinds of sheets, no more")));
@@ -211,7 +211,7 @@ fn pieces(job: &Job, prepared: &Prepared, known: &Known) -> Vec<PieceView> {
                 laid: own.clone().map(|part| prepared.layout.count(part)).min().unwrap_or(0),
                 first: own.start,
                 flat: known.seen(flat_key(drawn), || flat(job.unit, drawn)),
-                face: known.seen(drawn.face_key.to_string(), || face(drawn, job.unit)),
+                face: known.seen(drawn.face_key.to_string(), || face(drawn, job.unit, 0)),
             }
         })
         .collect()

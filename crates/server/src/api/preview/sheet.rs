@@ -1,8 +1,9 @@
 //! A sheet with its copies, as a page can show it.
 
+use aptum_core::face::Art;
 use aptum_core::face::lettering::letter_into;
 use aptum_core::geometry::{BezPath, path_text};
-use aptum_core::sheet::{Layout, Order, Placement, TakenBy};
+use aptum_core::sheet::{Layout, Order, Placement, SheetRun, TakenBy};
 use aptum_core::units::{Unit, format_length, measure, measure_area};
 use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Prepared};
@@ -10,6 +11,8 @@ use aptum_formats::pdf::{code_words, scale_rule, scale_words};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
+
+use super::face::{InkedView, worn_by};
 
 /// A part of the page that something takes.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -52,6 +55,9 @@ pub struct SheetView {
     /// SVG path data of the marks and the sign beside the first.
     marks: String,
     layout: Layout,
+    /// What each copy of a run's first sheet wears of its own, run by run; none where no copy differs, and none past
+    /// the first thousand.
+    worn: Vec<Vec<Vec<InkedView>>>,
     /// Where a copy would lie, when not one fits.
     misfit: Option<MisfitView>,
     sheets: u32,
@@ -103,6 +109,27 @@ pub fn order_view(order: &Order, unit: Unit) -> OrderView {
     }
 }
 
+/// So many copies are shown with what is their own.
+const MOST_WORN: usize = 1000;
+
+fn worn(prepared: &Prepared) -> Vec<Vec<Vec<InkedView>>> {
+    let arts: Vec<Option<&Art>> = prepared.blanks().map(|blank| blank.art).collect();
+    if arts.iter().flatten().all(|art| art.by_row.is_empty()) {
+        return Vec::new();
+    }
+    let mut left = MOST_WORN;
+    let mut of_run = |run: &SheetRun| -> Vec<Vec<InkedView>> {
+        let shown = run.placements.iter().take(left);
+        left -= shown.len();
+        let own = shown.map(|at| {
+            let art = arts.get(at.part).copied().flatten();
+            art.map_or_else(Vec::new, |art| worn_by(art, at.copy.saturating_sub(1) as usize))
+        });
+        own.collect()
+    };
+    prepared.layout.runs.iter().map(&mut of_run).collect()
+}
+
 /// The sheets of a prepared job.
 pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
     let windows = &prepared.windows;
@@ -134,6 +161,7 @@ pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
             .collect(),
         marks: path_text(&marks),
         layout: prepared.layout.clone(),
+        worn: worn(prepared),
         misfit: prepared.misfit.as_ref().map(|misfit| MisfitView {
             placement: misfit.placement,
             outside: path_text(&misfit.outside.to_path()),
