@@ -220,3 +220,184 @@ async fn shapes_and_patterns_are_drawn_from_their_figures() {
     browser.enter("In from the edge", "2.5").await;
     browser.until(LAYERS, |layers| layers[3]["size"] == json!({ "by": "inset", "mm": 2.5 })).await;
 }
+
+/// A leaf on white, loses its white, a speck and a corner, and is printed so.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_picture_is_cleaned_up_in_steps_that_can_be_switched_off() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    let file = browser.scratch("leaf.png");
+    let pixel = |at: usize| {
+        let (x, y) = (at % 400, at / 400);
+        if (100..300).contains(&x) && (80..220).contains(&y) {
+            [40, 120, 60]
+        } else if (20..24).contains(&x) && (20..24).contains(&y) {
+            [90, 90, 90]
+        } else {
+            [252, 255, 251]
+        }
+    };
+    let pixels: Vec<u8> = (0..400 * 300).flat_map(pixel).collect();
+    let mut coded = png::Encoder::new(std::fs::File::create(&file).unwrap(), 400, 300);
+    coded.set_color(png::ColorType::Rgb);
+    coded.write_header().unwrap().write_image_data(&pixels).unwrap();
+    choose(&browser, file.to_str().unwrap()).await;
+    browser.see(".board image").await;
+    browser.settled().await;
+    browser.click("leaf.png").await;
+    browser.click("clean up").await;
+    browser.click("drop the background").await;
+    browser.read(".rework-steps", "Drop the background").await;
+    browser.click("erase specks").await;
+    browser.read(".rework-steps", "Erase specks").await;
+    browser.click("crop to what is left").await;
+    let layer = browser.until(LAYERS, |layers| layers[2]["pixels"] == json!([200, 140])).await;
+    let kept = &layer[2];
+    assert_ne!(kept["blob"], kept["reworked"]["from"]);
+    assert_eq!(kept["reworked"]["pixels"], json!([400, 300]));
+    // The eraser takes the right half of it.
+    browser.click("erase a rectangle").await;
+    let before = "const box = document.querySelector('.rework-picture svg image').getBoundingClientRect(); \
+                  return [box.x, box.y, box.width, box.height]";
+    let at = browser.run(before).await;
+    let [x, y, width, height] = [0, 1, 2, 3].map(|k| at[k].as_f64().unwrap());
+    browser.drag((x + width / 2.0, y + 2.0), (x + width - 2.0, y + height - 2.0)).await;
+    let half = |layers: &Value| {
+        layers[2]["pixels"][0].as_u64().is_some_and(|wide| (95..=105).contains(&wide))
+    };
+    browser.until(LAYERS, half).await;
+    browser.see("#rework-3").await.click().await.unwrap();
+    browser.until(LAYERS, |layers| layers[2]["pixels"] == json!([200, 140])).await;
+    browser.click("Back to the flat").await;
+    browser.settled().await;
+    browser.click("Run").await;
+    browser.read(".files", "Print file").await;
+    let pdf = browser.download("Print file", "print.pdf").await;
+    assert_eq!(pictures(&pdf), [(200, 140)]);
+    // What was brought in is held, and comes back.
+    open(&app, &browser).await;
+    browser.click("leaf.png").await;
+    browser.click("clean up").await;
+    for step in ["Drop the background", "Erase specks", "Crop to what is left", "Erase a rectangle"]
+    {
+        browser.click(&format!("Take away: {step}")).await;
+    }
+    browser.read(".rework-none", "printed as it came").await;
+    let plain = |layers: &Value| {
+        layers[2]["reworked"].is_null() && layers[2]["pixels"] == json!([400, 300])
+    };
+    browser.until(LAYERS, plain).await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_part_of_a_drawing_is_left_out_moved_and_coloured() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    let file = browser.scratch("bed.svg");
+    let svg = "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 40 20'>\
+               <rect width='20' height='20' fill='#335577'/><circle cx='30' cy='10' r='8' fill='#aa3311'/></svg>";
+    std::fs::write(&file, svg).unwrap();
+    choose(&browser, file.to_str().unwrap()).await;
+    browser.read(".layers", "a drawing, sharp at any size").await;
+    browser.settled().await;
+    browser.click("bed.svg").await;
+    browser.click("change its parts").await;
+    browser.read(".rework-new", "2 parts").await;
+    browser
+        .see(".drawn-part[aria-label='Part 2']")
+        .await
+        .send_keys(&char::from(Key::Enter).to_string())
+        .await
+        .unwrap();
+    browser.read(".rework-steps", "Part 2").await;
+    let steps = |hidden: bool| {
+        move |layers: &Value| {
+            let step = &layers[2]["reworked"]["steps"][0];
+            step["part"] == 1 && (step["hidden"] == true) == hidden
+        }
+    };
+    browser.until(LAYERS, steps(true)).await;
+    browser.see("#part-0").await.click().await.unwrap();
+    browser.until(LAYERS, steps(false)).await;
+    let down = browser.see(".rework-figures label:nth-of-type(2) input").await;
+    down.send_keys("\u{e009}a\u{e000}25\u{e007}").await.unwrap();
+    browser.until(LAYERS, |layers| layers[2]["reworked"]["steps"][0]["moved"][1] == 0.25).await;
+    browser.settled().await;
+    let body = "return fetch('/api/jobs/3').then(answer => answer.json()) \
+                .then(open => fetch('/api/blobs/' + open.job.pieces[0].face.layers[2].blob)).then(answer => answer.text())";
+    // A quarter of 20.
+    browser
+        .until(body, |svg| svg.as_str().is_some_and(|svg| svg.contains("matrix(1 0 0 1 0 5)")))
+        .await;
+}
+
+/// A bookmark printed on both sides: words on its back in a typeface of one's own.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_back_is_printed_in_a_typeface_of_ones_own() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    browser.click("both sides").await;
+    browser.click("back 0").await;
+    browser.read(".spec-card", "Seen from behind").await;
+    browser.click("Add text").await;
+    browser.until(LAYERS, |layers| layers[2]["side"] == "back").await;
+    browser.settled().await;
+    browser.click("Words").await;
+    let file = browser.scratch("hand.ttf");
+    let fonts =
+        concat!(env!("CARGO_MANIFEST_DIR"), "/../crates/core/fonts/PatrickHand-Regular.ttf");
+    std::fs::copy(fonts, &file).unwrap();
+    let bring = Locator::Css("input[aria-label='Typeface file']");
+    browser.client.find(bring).await.unwrap().send_keys(file.to_str().unwrap()).await.unwrap();
+    let own = |layers: &Value| layers[2]["own_typeface"]["origin"]["name"] == "Patrick Hand";
+    browser.until(LAYERS, own).await;
+    browser.click("front 2").await;
+    browser.read(".layers", "Panel names").await;
+    browser.settled().await;
+    let json = browser.scratch("no.ttf");
+    std::fs::write(&json, "no typeface").unwrap();
+    browser.click("back 1").await;
+    browser.click("Words").await;
+    browser.client.find(bring).await.unwrap().send_keys(json.to_str().unwrap()).await.unwrap();
+    browser.read(".own-typeface", "no.ttf: The file is no typeface (TTF, OTF, WOFF2)").await;
+    browser.click("Run").await;
+    browser.read(".files", "Print file").await;
+    let pdf = browser.download("Print file", "print.pdf").await;
+    let sheets = "return fetch('/api/jobs/3').then(answer => answer.json()) \
+                  .then(open => open.preview.sheet.view.sheets)";
+    let sheets = browser.run(sheets).await.as_u64().unwrap();
+    let pages = Document::load_mem(&pdf).unwrap().get_pages().len();
+    assert_eq!(pages as u64, 2 * sheets);
+}
+
+/// Varnish over colour over white: seen one by one on the board, printed as plates.
+#[tokio::test(flavor = "multi_thread")]
+async fn inks_are_looked_at_one_by_one_and_printed_a_page_each() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    browser.click("Add shape").await;
+    browser.until(LAYERS, |layers| layers[2]["kind"] == "shape").await;
+    browser.click("Shape").await;
+    browser.choose("Printed in", "raised varnish").await;
+    browser.until(LAYERS, |layers| layers[2]["finish"]["in"] == "raised").await;
+    browser.settled().await;
+    browser.enter("Passes, 1 to 20", "3").await;
+    browser.until(LAYERS, |layers| layers[2]["finish"]["passes"] == 3).await;
+    browser.click("under colour").await;
+    browser.settled().await;
+    let shown = |class: &str| format!("return document.querySelectorAll('.board .{class}').length");
+    browser.until(&shown("ink-raised"), |count| *count == 1).await;
+    browser.until(&shown("ink-white"), |count| *count == 1).await;
+    browser.click("raised varnish").await;
+    browser.until(&shown("is-plate"), |count| *count == 1).await;
+    browser.until(&shown("ink-colour"), |count| *count == 0).await;
+    browser.click("together").await;
+    browser.until(&shown("ink-colour"), |count| count.as_u64() > Some(0)).await;
+    assert_eq!(browser.barriers().await, "");
+    browser.click("Run").await;
+    browser.read(".files", "Print file, ink by ink").await;
+    let whole = browser.download("Print file", "print.pdf").await;
+    let plates = browser.download("Print file, ink by ink", "print-inks.pdf").await;
+    let pages = |pdf: &[u8]| Document::load_mem(pdf).unwrap().get_pages().len();
+    assert_eq!(pages(&plates), 3 * pages(&whole));
+}

@@ -14,6 +14,8 @@ use ts_rs::TS;
 pub enum Setting {
     /// A length in mm, an angle in degrees or a count.
     Number(f64),
+    /// On or off.
+    Switch(bool),
     /// A choice, or a record's id.
     Text(String),
     /// Back to the trade's default.
@@ -23,6 +25,12 @@ pub enum Setting {
 impl From<f64> for Setting {
     fn from(value: f64) -> Self {
         Self::Number(value)
+    }
+}
+
+impl From<bool> for Setting {
+    fn from(value: bool) -> Self {
+        Self::Switch(value)
     }
 }
 

@@ -8,8 +8,8 @@ use crate::LineKind;
 use crate::blank::Piece;
 use crate::check::Check;
 use crate::error::{InputError, Remedy};
-use crate::face::{Art, Face, List, face_checks};
-use crate::form::Flat;
+use crate::face::{Art, Face, List, Side, Uprights, face_checks};
+use crate::form::{Flat, Part};
 use crate::formed::{Formed, flat_weight};
 use crate::geometry::{OutlineId, Region};
 use crate::memory::{ELEMENT, Key, Memory, Weighty, recalled};
@@ -22,12 +22,23 @@ pub struct Faced {
     pub flat: Flat,
     /// What is printed on each of its blanks; none where nothing is printed.
     pub arts: Vec<Art>,
+    /// What is printed behind, where something is to be.
+    pub back: Option<Back>,
     /// Its blanks as layouts see them.
     pub blanks: Vec<Piece>,
     /// Which outlines these have.
     pub outlines: Vec<OutlineId>,
     /// The limits of the face.
     pub checks: Vec<Check>,
+}
+
+/// The back of a piece.
+#[derive(Debug, Clone)]
+pub struct Back {
+    /// The piece laid flat, seen from behind.
+    pub flat: Flat,
+    /// What is printed on each of its blanks, as it is seen from behind.
+    pub arts: Vec<Art>,
 }
 
 /// What a face is made from: all that [`Faced::new`] reads.
@@ -37,10 +48,14 @@ pub struct FaceInput<'a> {
     pub form: Key,
     /// What is printed; `None` leaves it bare.
     pub face: Option<&'a Face>,
+    /// False where a typeface of its words is missing: they are set in another then.
+    pub has_fonts: bool,
     /// The list whose rows its copies wear.
     pub list: Option<&'a List>,
     /// How far print goes past cuts, mm: its bleed, or what neighbours leave of it.
     pub bleed: f64,
+    /// How far the back goes past cuts, mm: the same, and how far turning may be off. None without a back.
+    pub back_bleed: Option<f64>,
     /// Which of the blanks lie on a liner.
     pub on_liner: &'a [bool],
     /// True where such blanks are cut through it all the same.
@@ -76,25 +91,40 @@ impl Faced {
                 part.edge = LineKind::KissCut;
             }
         }
-        let print = |face: &Face| -> Vec<Art> {
+        let print = |face: &Face, flat: &Flat, uprights: &Uprights, bleed: f64| -> Vec<Art> {
             let parts = flat.parts.iter();
-            let print = |part| face.print(input.list, part, &formed.uprights, input.bleed);
-            parts.map(print).collect()
+            parts.map(|part| face.print(input.list, part, uprights, bleed)).collect()
         };
-        let arts = input.face.map_or_else(Vec::new, print);
-        let bare = Region::empty();
-        let printed = |at: usize| arts.get(at).map_or(&bare, |art| &art.printed);
+        let front = input.face.map(|face| face.side(Side::Front));
+        let arts = front
+            .as_ref()
+            .map_or_else(Vec::new, |face| print(face, &flat, &formed.uprights, input.bleed));
+        let mut checks = front.as_ref().map_or_else(Vec::new, |face| {
+            face_checks(face, input.list, &flat, &formed.uprights, input.unit)
+        });
+        let behind = input.face.zip(input.back_bleed);
+        let back = behind.map(|(face, bleed)| {
+            let face = Face { bleed: face.bleed.max(bleed), ..face.side(Side::Back) };
+            let (flat, uprights) = (flat.mirrored(), formed.uprights.mirrored());
+            let own = face_checks(&face, input.list, &flat, &uprights, input.unit);
+            // The drawing shows the front.
+            checks.extend(own.into_iter().map(|check| Check { place: None, ..check }));
+            let arts = print(&face, &flat, &uprights, bleed);
+            Back { flat, arts }
+        });
+        let printed = |at: usize, part: &Part| -> Region {
+            let front = arts.get(at).map_or_else(Region::empty, |art| art.printed.clone());
+            let Some(art) = back.as_ref().and_then(|back| back.arts.get(at)) else { return front };
+            front.union(&art.printed.transformed(part.turned_over()))
+        };
         let parts = flat.parts.iter().enumerate();
         let blanks: Vec<Piece> =
-            parts.filter_map(|(at, part)| Piece::new(&part.outline, printed(at))).collect();
+            parts.filter_map(|(at, part)| Piece::new(&part.outline, &printed(at, part))).collect();
         if blanks.len() < flat.parts.len() || blanks.is_empty() {
             return Err(vec![no_outline()]);
         }
         let outlines = flat.parts.iter().map(|part| OutlineId::of(&part.outline)).collect();
-        let checks = input.face.map_or_else(Vec::new, |face| {
-            face_checks(face, input.list, &flat, &formed.uprights, input.unit)
-        });
-        Ok(Self { flat, arts, blanks, outlines, checks })
+        Ok(Self { flat, arts, back, blanks, outlines, checks })
     }
 }
 
@@ -108,7 +138,8 @@ impl Faced {
 
 impl Weighty for Faced {
     fn weight(&self) -> usize {
-        let arts: usize = self.arts.iter().map(Art::elements).sum();
+        let behind = self.back.iter().flat_map(|back| &back.arts);
+        let arts: usize = self.arts.iter().chain(behind).map(Art::elements).sum();
         // An outline is held flattened too.
         2 * flat_weight(&self.flat) + 2 * ELEMENT * arts + 1000 * self.checks.len()
     }

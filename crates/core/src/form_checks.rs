@@ -84,7 +84,7 @@ impl Trial<'_> {
             let value = match change.value {
                 Setting::Number(value) => Some(value),
                 Setting::Standard => None,
-                Setting::Text(_) => return true,
+                Setting::Text(_) | Setting::Switch(_) => return true,
             };
             figures.push((key.to_owned(), value));
         }

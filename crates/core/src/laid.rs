@@ -8,9 +8,9 @@ use serde::Serialize;
 use crate::LineKind;
 use crate::check::{Check, Stage, State};
 use crate::error::{InputError, Remedy};
-use crate::face::{Art, Ink, Inked};
+use crate::face::{Art, Finish, Ink, Inked};
 use crate::form::Part;
-use crate::geometry::{BezPath, Rect};
+use crate::geometry::{Affine, BezPath, Rect};
 use crate::id::PieceId;
 use crate::job::Job;
 use crate::memory::{Key, Memory, Weighty, recalled};
@@ -30,6 +30,8 @@ pub struct Laid {
     pub marks: Marks,
     /// Where print and cuts may lie.
     pub windows: Windows,
+    /// From the front of the page to its back, as that is seen from behind.
+    pub turned: Affine,
     /// The copies on their sheets.
     pub layout: Layout,
     /// How the piece misses, when not one copy fits.
@@ -120,7 +122,9 @@ impl Laid {
                 (notes, room.take(legend_size(kinds.len())))
             })
             .unzip();
-        let code = code_of(job.unit, &ground, &layout, &notes);
+        let turned = records.printer.map(|printer| printer.turns_about).unwrap_or_default();
+        let turned = turned.turned(ground.windows.page);
+        let code = code_of(job.unit, &ground, turned, &layout, &notes);
         if let Some(sign) = ground.marks.sign.as_mut().filter(|sign| sign.text == NO_CODE) {
             sign.text.clone_from(&code);
         }
@@ -133,6 +137,7 @@ impl Laid {
         Self {
             marks,
             windows,
+            turned,
             layout,
             misfit,
             notes,
@@ -164,7 +169,13 @@ pub(crate) fn blank_paths<'a>(part: &'a Part, art: Option<&'a Art>) -> Vec<&'a B
 }
 
 /// The code that names what is printed and cut: every line, all ink, where copies lie, and nothing else.
-fn code_of(unit: Unit, ground: &Ground, layout: &Layout, notes: &[Option<Notes>]) -> String {
+fn code_of(
+    unit: Unit,
+    ground: &Ground,
+    turned: Affine,
+    layout: &Layout,
+    notes: &[Option<Notes>],
+) -> String {
     let mut code = SheetCode::new();
     code.number(ground.windows.page.width());
     code.number(ground.windows.page.height());
@@ -187,6 +198,11 @@ fn code_of(unit: Unit, ground: &Ground, layout: &Layout, notes: &[Option<Notes>]
             }
         }
         if let Some(art) = piece.arts.get(at) {
+            art.all().for_each(|inked| ink(&mut code, inked));
+        }
+        if let Some(art) = piece.back.as_ref().and_then(|back| back.arts.get(at)) {
+            code.text("back");
+            turned.as_coeffs().into_iter().for_each(|number| code.number(number));
             art.all().for_each(|inked| ink(&mut code, inked));
         }
     }
@@ -233,6 +249,12 @@ fn ink(code: &mut SheetCode, inked: &Inked) {
             code.text(&blob.0);
             place.as_coeffs().into_iter().for_each(|number| code.number(number));
             code.path(clip);
+        }
+    }
+    if inked.finish != Finish::Colour {
+        code.text(inked.finish.separation().name());
+        if let Finish::Raised { passes } = inked.finish {
+            code.number(passes.into());
         }
     }
     if inked.opacity < 1.0 {

@@ -25,6 +25,7 @@ pub mod memory;
 pub mod nesting;
 pub mod order_change;
 pub mod piece_checks;
+pub mod pixels;
 pub mod prepare;
 pub mod records;
 pub mod sheet;

@@ -4,8 +4,8 @@ use std::cmp::Ordering;
 
 use crate::blob::Blobs;
 use crate::check::{Check, Drawing, Stage, State};
-use crate::error::Remedy;
-use crate::face::LayerKind;
+use crate::error::{Remedy, Setting};
+use crate::face::{LayerKind, Text};
 use crate::job::{Job, JobPiece};
 
 impl Check {
@@ -63,30 +63,37 @@ pub(crate) fn rows_check(piece: &JobPiece) -> Option<Check> {
     Some(check.remedy(remedy))
 }
 
-/// A check for each picture whose bytes are not there: it is left out of everything, and the rest works.
+/// A check for each picture and each typeface whose bytes are not there: pictures are left out, words are set in
+/// another typeface, and the rest works.
 #[must_use]
-pub fn missing_pictures(job: &Job, blobs: &dyn Blobs) -> Vec<Check> {
+pub fn missing_blobs(job: &Job, blobs: &dyn Blobs) -> Vec<Check> {
     let is_alone = job.pieces.len() == 1;
     let mut found = Vec::new();
     for piece in &job.pieces {
         for layer in piece.face.iter().flat_map(|face| &face.layers) {
-            let LayerKind::Picture(picture) = &layer.kind else { continue };
-            if blobs.holds(&picture.blob) {
+            let (blob, label, name, remedy) = match &layer.kind {
+                LayerKind::Picture(picture) => (&picture.blob, "Picture", layer.title(), None),
+                LayerKind::Text(Text { own_typeface: Some(own), .. }) => {
+                    let field = layer.field("own_typeface");
+                    let shelf = "Set it in one of the shelf";
+                    let remedy = Remedy::set(shelf, &field, Setting::Standard);
+                    (&own.blob, "Typeface", own.origin.name.as_str(), Some(remedy))
+                }
+                _ => continue,
+            };
+            if blobs.holds(blob) {
                 continue;
             }
-            let check = Check::yes_or_no(
-                &format!("picture-{}", layer.id),
-                Stage::Face,
-                "Picture",
-                State::Broken,
-                [
-                    "missing".to_owned(),
-                    format!("“{}”", layer.title()),
-                    "its bytes are not in this data".to_owned(),
-                ],
-            );
-            let remedy =
-                Remedy::advice(format!("Bring “{}” in again, or take it off", layer.title()));
+            let texts = [
+                "missing".to_owned(),
+                format!("“{name}”"),
+                "its bytes are not in this data".to_owned(),
+            ];
+            let id = format!("{}-{}", label.to_lowercase(), layer.id);
+            let check = Check::yes_or_no(&id, Stage::Face, label, State::Broken, texts);
+            let remedy = remedy.unwrap_or_else(|| {
+                Remedy::advice(format!("Bring “{name}” in again, or take it off"))
+            });
             found.push(check.remedy(remedy).of_piece(piece, is_alone));
         }
     }

@@ -7,11 +7,11 @@ use std::sync::Arc;
 use crate::LineKind;
 use crate::check::{Check, Stage, State};
 use crate::error::{Faults, InputError};
-use crate::face::Art;
+use crate::face::{Art, Side};
 use crate::faced::Faced;
 use crate::form::Part;
 use crate::formed::Formed;
-use crate::geometry::BezPath;
+use crate::geometry::{Affine, BezPath};
 use crate::job::{Job, JobPiece};
 use crate::laid::{Laid, blank_paths};
 use crate::memory::{Forgetful, Key, Memory, recalled};
@@ -75,8 +75,21 @@ pub struct PreparedBlank<'a> {
     pub part: &'a Part,
     /// What is printed on it.
     pub art: Option<&'a Art>,
+    /// What is printed behind it, as it is seen from there.
+    pub back: Option<&'a Art>,
     /// Which piece it belongs to.
     pub piece: usize,
+}
+
+impl<'a> PreparedBlank<'a> {
+    /// What is printed on one side of it, as that is seen.
+    #[must_use]
+    pub const fn art_on(&self, side: Side) -> Option<&'a Art> {
+        match side {
+            Side::Front => self.art,
+            Side::Back => self.back,
+        }
+    }
 }
 
 impl Prepared {
@@ -92,6 +105,7 @@ impl Prepared {
             prepared.flat.parts.iter().enumerate().map(move |(at, part)| PreparedBlank {
                 part,
                 art: prepared.arts.get(at),
+                back: prepared.back.as_ref().and_then(|back| back.arts.get(at)),
                 piece,
             })
         })
@@ -128,6 +142,21 @@ impl Prepared {
     #[must_use]
     pub fn hand_cut_pages(&self) -> u32 {
         self.layout.sheets() + u32::from(self.legends.iter().all(Option::is_none))
+    }
+
+    /// True when the sheets are printed on both sides.
+    #[must_use]
+    pub fn has_backs(&self) -> bool {
+        self.pieces.iter().any(|piece| piece.back.is_some())
+    }
+
+    /// From one side of a copy of a blank to that side of its page, each as it is seen.
+    #[must_use]
+    pub fn transform(&self, side: Side, part: &Part, at: &Placement) -> Affine {
+        match side {
+            Side::Front => at.transform(),
+            Side::Back => self.turned * at.transform() * part.turned_over(),
+        }
     }
 
     /// True when something is printed.

@@ -17,7 +17,7 @@ use thiserror::Error;
 use zip::write::SimpleFileOptions;
 use zip::{CompressionMethod, ZipArchive, ZipWriter};
 
-use crate::picture::{Picture, PictureError};
+use crate::content::{Content, ContentError};
 
 /// The version that is written, and the newest that is read.
 pub const VERSION: u32 = older::SHAPE;
@@ -52,16 +52,16 @@ pub struct JobFile {
     /// The records it names.
     #[serde(default)]
     pub workshop: Workshop,
-    /// The pictures that came with it, by their content; not part of the document.
+    /// The pictures and typefaces that came with it, by their content; not part of the document.
     #[serde(skip)]
     pub assets: BTreeMap<BlobId, Asset>,
 }
 
-/// A picture that came with a job.
+/// A picture or a typeface that came with a job.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Asset {
     /// What it is.
-    pub picture: Picture,
+    pub content: Content,
     /// Its bytes.
     pub bytes: Vec<u8>,
 }
@@ -101,9 +101,9 @@ pub enum ArchiveError {
         "the archive holds “{0}”, whose content is not what its name says: nothing of it was read; export the job again"
     )]
     Changed(String),
-    /// A picture that cannot be used.
+    /// A picture or a typeface that cannot be used.
     #[error("the archive holds “{0}”: {1}")]
-    Picture(String, PictureError),
+    Content(String, ContentError),
     /// Another format.
     #[error("this is a “{0}”, not an aptum-job")]
     OtherFormat(String),
@@ -155,8 +155,8 @@ impl JobFile {
         let named: BTreeSet<&BlobId> = self.job.blobs().collect();
         for id in named {
             let Some(bytes) = blobs.bytes(id) else { continue };
-            let Ok(picture) = Picture::head(&bytes) else { continue };
-            let name = format!("{ASSETS}{id}.{}", picture.coding.extension());
+            let Ok(content) = Content::head(&bytes) else { continue };
+            let name = format!("{ASSETS}{id}.{}", content.extension());
             zip.start_file(name, stored).map_err(|error| damaged(&error))?;
             zip.write_all(&bytes).map_err(|error| damaged(&error))?;
         }
@@ -278,9 +278,9 @@ fn unpack(bytes: &[u8]) -> Result<(Vec<u8>, BTreeMap<BlobId, Asset>), ArchiveErr
         if name.split('.').next() != Some(id.0.as_str()) {
             return Err(ArchiveError::Changed(name.to_owned()));
         }
-        let picture = Picture::of(&bytes);
-        let picture = picture.map_err(|error| ArchiveError::Picture(name.to_owned(), error))?;
-        assets.insert(id, Asset { picture, bytes });
+        let content = Content::of(&bytes);
+        let content = content.map_err(|error| ArchiveError::Content(name.to_owned(), error))?;
+        assets.insert(id, Asset { content, bytes });
     }
     Ok((json, assets))
 }

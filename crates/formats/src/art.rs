@@ -4,7 +4,7 @@ use std::io;
 
 use aptum_core::blob::{BlobId, Blobs};
 use aptum_core::face::lettering::letter_into;
-use aptum_core::face::{Art, Ink, Inked, Running, ink_colour};
+use aptum_core::face::{Art, Ink, Inked, Running, Separation, ink_colour};
 use aptum_core::geometry::{Affine, BezPath, Rect, path_text};
 use aptum_core::units::INCH;
 use aptum_core::{Job, Prepared, PreparedPiece};
@@ -199,9 +199,12 @@ impl<'a> Drawing<'a> {
         }
     }
 
-    /// Layers, the first undermost. A picture whose bytes are missing is left out.
+    /// Layers, the first undermost; varnish, which is clear, and pictures whose bytes are missing are left out.
     fn inks<'i>(&mut self, layers: impl Iterator<Item = &'i Inked>) -> Vec<Group> {
-        layers.filter_map(|inked| self.ink(inked)).collect()
+        let mut layers: Vec<_> =
+            layers.filter(|inked| inked.finish.separation() <= Separation::Colour).collect();
+        layers.sort_by_key(|inked| inked.finish.separation());
+        layers.into_iter().filter_map(|inked| self.ink(inked)).collect()
     }
 
     fn ink(&mut self, inked: &Inked) -> Option<Group> {

@@ -5,13 +5,18 @@
 
 pub mod archive;
 pub mod art;
+pub mod content;
 pub mod drawing;
 pub mod dxf;
 pub mod fold;
+pub mod font;
 pub mod gltf;
 pub mod line_style;
 pub mod list;
+
 pub mod obj;
+pub mod parts;
 pub mod pdf;
 pub mod picture;
+pub mod rework;
 pub mod svg;

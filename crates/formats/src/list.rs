@@ -213,9 +213,14 @@ const HEADS: [&str; 16] = [
     "label",
 ];
 
-/// True where the first row names the columns: it has a word for each, none a figure, none twice.
+/// True where the first row names the columns, the last ones perhaps left out: words, none a figure, none twice.
 fn is_head(rows: &[Vec<String>]) -> bool {
     let Some((head, others)) = rows.split_first() else { return false };
+    let named = head.iter().rposition(|cell| !cell.trim().is_empty()).map_or(0, |last| last + 1);
+    if 2 * named <= head.len() {
+        return false;
+    }
+    let head = &head[..named];
     let is_word = |cell: &String| {
         let cell = cell.trim();
         !cell.is_empty() && cell.replace(',', ".").parse::<f64>().is_err()
@@ -224,8 +229,8 @@ fn is_head(rows: &[Vec<String>]) -> bool {
     if !head.iter().all(is_word) || twice || others.is_empty() {
         return false;
     }
-    match head.as_slice() {
-        [one] => HEADS.contains(&one.trim().to_lowercase().as_str()),
+    match head {
+        [one] if rows[0].len() == 1 => HEADS.contains(&one.trim().to_lowercase().as_str()),
         _ => true,
     }
 }

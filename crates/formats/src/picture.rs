@@ -179,8 +179,7 @@ impl Picture {
     /// # Errors
     /// [`PictureError::Damaged`].
     pub fn turned(&self, bytes: &[u8]) -> Result<Vec<u8>, PictureError> {
-        let mut pixels = self.decoded(bytes)?;
-        pixels.apply_orientation(self.orientation);
+        let pixels = self.decoded_upright(bytes)?;
         let mut png = Vec::new();
         let written = pixels.write_with_encoder(PngEncoder::new(&mut png));
         written.map_err(|error| PictureError::Damaged(error.to_string()))?;
@@ -226,6 +225,16 @@ impl Picture {
     /// [`PictureError::Damaged`].
     pub fn decoded(&self, bytes: &[u8]) -> Result<DynamicImage, PictureError> {
         reader(bytes).decode().map_err(|error| PictureError::Damaged(error.to_string()))
+    }
+
+    /// The pixels, the right way up.
+    ///
+    /// # Errors
+    /// [`PictureError::Damaged`].
+    pub fn decoded_upright(&self, bytes: &[u8]) -> Result<DynamicImage, PictureError> {
+        let mut pixels = self.decoded(bytes)?;
+        pixels.apply_orientation(self.orientation);
+        Ok(pixels)
     }
 
     /// Maps the unit square of the stored picture, y up as PDF has it, to that of the picture the right way up:

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use aptum_core::blob::BlobId;
 use aptum_core::{Job, Workshop};
 use aptum_formats::archive::{Asset, blob_id};
-use aptum_formats::picture::Picture;
+use aptum_formats::content::Content;
 
 use crate::store::{Store, StoreError};
 
@@ -39,11 +39,11 @@ const PICTURES: &[&[u8]] = &[include_bytes!("../../../demo/pictures/lettuce.png"
 
 fn pictures() -> Result<BTreeMap<BlobId, Asset>, StoreError> {
     let asset = |bytes: &&[u8]| {
-        let picture = Picture::of(bytes).map_err(|error| StoreError::Unreadable {
+        let content = Content::of(bytes).map_err(|error| StoreError::Unreadable {
             what: "a demo picture".to_owned(),
             why: error.to_string(),
         })?;
-        Ok((blob_id(bytes), Asset { picture, bytes: bytes.to_vec() }))
+        Ok((blob_id(bytes), Asset { content, bytes: bytes.to_vec() }))
     };
     PICTURES.iter().map(asset).collect()
 }

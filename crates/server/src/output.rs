@@ -11,7 +11,7 @@ use aptum_formats::dxf::{flat_dxf, sheet_dxf};
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
 use aptum_formats::obj::folded_obj;
-use aptum_formats::pdf::{art_pdf, hand_cut_pdf, print_pdf};
+use aptum_formats::pdf::{art_pdf, hand_cut_pdf, plates, plates_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
 
 /// A file that a job has.
@@ -30,6 +30,8 @@ pub struct Output {
 pub enum OutputKind {
     /// Art and marks.
     Print,
+    /// The same, a page for each ink.
+    Plates,
     /// Lines for a hand.
     HandCut,
     /// The lines of a sheet, and of those after it that are cut alike: the first and the last.
@@ -70,7 +72,13 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
     let file = |name: String, pages, kind| Output { name, pages, kind };
     let mut all = Vec::new();
     if prepared.is_printed() {
-        all.push(file("print.pdf".to_owned(), sheets.max(1), OutputKind::Print));
+        let sides = if prepared.has_backs() { 2 } else { 1 };
+        all.push(file("print.pdf".to_owned(), sides * sheets.max(1), OutputKind::Print));
+        let plates = u32::try_from(plates(prepared)).unwrap_or(u32::MAX);
+        if plates > sides {
+            let name = "print-inks.pdf".to_owned();
+            all.push(file(name, plates.saturating_mul(sheets), OutputKind::Plates));
+        }
     }
     let pages = prepared.hand_cut_pages();
     all.push(file("hand-cut.pdf".to_owned(), pages, OutputKind::HandCut));
@@ -144,6 +152,7 @@ impl Desired<'_> {
         let piece = |at: usize| prepared.pieces.get(at).ok_or_else(none);
         match kind {
             OutputKind::Print => print_pdf(job, prepared, *blobs, out),
+            OutputKind::Plates => plates_pdf(job, prepared, *blobs, out),
             OutputKind::HandCut => hand_cut_pdf(job, prepared, *blobs, out),
             OutputKind::Cut([sheet, _]) => {
                 let svg = cut_svg(job, prepared, sheet, self.marks).ok_or_else(none)?;

@@ -3,6 +3,7 @@
 
 use std::sync::{Arc, LazyLock};
 
+use aptum_core::blob::Blobs;
 use aptum_core::memory::{Key, Made, Memory};
 use aptum_core::tooling::CutPlan;
 use aptum_core::{InputError, Job, Prepared, Workshop, prepare_with};
@@ -44,8 +45,12 @@ impl Memory for Shelf {
 ///
 /// # Errors
 /// As [`prepare_with`].
-pub fn prepared(job: &Job, workshop: &Workshop) -> Result<Prepared, Vec<InputError>> {
-    prepare_with(job, workshop, &*SHELF)
+pub fn prepared(
+    job: &Job,
+    workshop: &Workshop,
+    blobs: &dyn Blobs,
+) -> Result<Prepared, Vec<InputError>> {
+    prepare_with(&job.with_fonts(blobs), workshop, &*SHELF)
 }
 
 /// The cut plan of a run of a job's sheets; `None` where there is no such run.
@@ -57,6 +62,8 @@ pub fn planned(prepared: &Prepared, run: usize) -> Option<Arc<CutPlan>> {
 #[cfg(test)]
 #[allow(clippy::unwrap_used)]
 mod tests {
+    use aptum_core::blob::NoBlobs;
+
     use super::*;
 
     fn tomato() -> (Job, Workshop) {
@@ -69,18 +76,18 @@ mod tests {
     #[test]
     fn only_the_same_job_with_the_same_records_is_answered_from_the_shelf() {
         let (job, workshop) = tomato();
-        let first = prepared(&job, &workshop).unwrap();
-        assert!(Arc::ptr_eq(&first.laid, &prepared(&job, &workshop).unwrap().laid));
+        let first = prepared(&job, &workshop, &NoBlobs).unwrap();
+        assert!(Arc::ptr_eq(&first.laid, &prepared(&job, &workshop, &NoBlobs).unwrap().laid));
 
         let mut more = job.clone();
         more.pieces[0].copies += 1;
-        let more = prepared(&more, &workshop).unwrap();
+        let more = prepared(&more, &workshop, &NoBlobs).unwrap();
         assert_eq!(more.layout.laid, first.layout.laid + 1);
         assert!(Arc::ptr_eq(&first.pieces[0].faced, &more.pieces[0].faced));
 
         let mut thicker = workshop.clone();
         thicker.stocks.get_mut(&job.pieces[0].stock).unwrap().caliper += 0.1;
-        let thicker = prepared(&job, &thicker).unwrap();
+        let thicker = prepared(&job, &thicker, &NoBlobs).unwrap();
         assert_ne!(thicker.first().flat.sizes.outside, first.first().flat.sizes.outside);
     }
 
@@ -88,6 +95,9 @@ mod tests {
     fn a_refused_job_is_refused_again() {
         let (mut job, workshop) = tomato();
         job.pieces[0].form.chosen_mut().unwrap().figures.insert("length".into(), Some(-1.0));
-        assert_eq!(prepared(&job, &workshop).unwrap_err(), prepared(&job, &workshop).unwrap_err());
+        assert_eq!(
+            prepared(&job, &workshop, &NoBlobs).unwrap_err(),
+            prepared(&job, &workshop, &NoBlobs).unwrap_err()
+        );
     }
 }

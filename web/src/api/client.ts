@@ -7,13 +7,15 @@ import type {
   BlobView,
   CatalogueEntry,
   Change,
+  DrawingParts,
   FaceView,
   FieldChange,
   FileInfo,
   FoldAsk,
-  FoldedDrawing,
   FoldMoment,
   FoldView,
+  FontView,
+  FoldedDrawing,
   Job,
   JobSummary,
   LengthEntry,
@@ -30,6 +32,7 @@ import type {
   Record as WorkshopRecord,
   RecordDrawing,
   RecordKind,
+  ReworkStep,
   Unit,
   Workshop,
   WorkshopState,
@@ -144,6 +147,11 @@ export const api = {
   binJob: (id: number) => call<undefined>('DELETE', `/jobs/${id}`),
   unbinJob: (id: number) => open('POST', `/jobs/${id}/unbin`),
   addBlob: (file: Blob, page = 1) => call<BlobView>('POST', `/blobs?page=${page}`, file),
+  addFont: (file: Blob) => call<FontView>('POST', '/fonts', file),
+  parts: (blob: string, signal: AbortSignal) =>
+    call<DrawingParts>('GET', `/blobs/${blob}/parts`, undefined, signal),
+  rework: (from: string, steps: ReworkStep[]) =>
+    call<BlobView>('POST', '/pictures', { from, steps }),
   readList: (file: File, told: { coding?: string; separator?: string; head?: boolean }) => {
     const query = new URLSearchParams({ name: file.name });
     for (const [name, value] of Object.entries(told)) query.set(name, String(value));

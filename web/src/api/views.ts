@@ -3,13 +3,20 @@
  */
 import type * as sent from './generated/types';
 
-/** A blank with what is printed on it. */
-export type PartView = sent.PartView & { art: sent.ArtView | null };
+/** A blank with what is printed on it, and what is printed behind. */
+export type PartView = sent.PartView & {
+  art: sent.ArtView | null;
+  behind: sent.ArtView | null;
+};
 
 export type FlatView = Omit<sent.FlatView, 'parts'> & { parts: PartView[] };
 
 export type PieceView = Omit<sent.PieceView, 'flat' | 'face'> &
-  Omit<sent.FaceView, 'arts'> & { flat: FlatView };
+  Omit<sent.FaceView, 'arts' | 'back'> & {
+    flat: FlatView;
+    /** It seen from behind, where it is printed there too. */
+    back: FlatView | null;
+  };
 
 export type Preview = Omit<sent.Preview, 'pieces' | 'sheet' | 'job'> & {
   pieces: PieceView[];
@@ -50,25 +57,37 @@ function view<T extends object>({ key, view: now }: { key: string; view: T | nul
 }
 
 function pieceOf({ flat: ofFlat, face: ofFace, ...piece }: sent.PieceView): PieceView {
-  const { arts, ...face } = view(ofFace);
+  const { arts, back, ...face } = view(ofFace);
   const bare = view(ofFlat);
   const both = ofFlat.key + ofFace.key;
   const worn = views.get(both) as FlatView | undefined;
-  const flat = keep(
-    both,
-    worn ?? {
-      ...bare,
-      parts: bare.parts.map((part, at) => ({ ...part, art: arts[at] ?? null })),
-    },
-  );
-  return { ...piece, ...face, flat };
+  const flat = keep(both, worn ?? printed(bare, arts, back?.arts));
+  return { ...piece, ...face, flat, back: back && printed(back.flat, back.arts) };
 }
 
 /** A piece whose copy wears another row of its list. */
-export function wearing(piece: PieceView, { arts, ...face }: sent.FaceView): PieceView {
-  const parts = piece.flat.parts.map((part, at) => ({ ...part, art: arts[at] ?? null }));
-  return { ...piece, ...face, flat: { ...piece.flat, parts } };
+export function wearing(piece: PieceView, { arts, back, ...face }: sent.FaceView): PieceView {
+  const flat = printed(piece.flat, arts, back?.arts);
+  return { ...piece, ...face, flat, back: back && printed(back.flat, back.arts) };
 }
+
+/** A flat with what is printed on each of its blanks. */
+const printed = (
+  flat: sent.FlatView,
+  arts: sent.ArtView[],
+  behind: sent.ArtView[] = [],
+): FlatView => ({
+  ...flat,
+  parts: flat.parts.map((part, at) => ({
+    ...part,
+    art: arts[at] ?? null,
+    behind: behind[at] ?? null,
+  })),
+});
+
+/** A piece as it is seen from behind, where it is printed there. */
+export const behind = (piece: PieceView): PieceView =>
+  piece.back ? { ...piece, flat: piece.back } : piece;
 
 export const wholePreview = ({ pieces, sheet, ...rest }: sent.Preview): Preview => ({
   ...rest,

@@ -1,7 +1,9 @@
 /** What is printed on a blank, layer upon layer, in the blank's own coordinates. */
-import { useId } from 'react';
+import { useContext, useId } from 'react';
 
 import type { ArtView, InkedView, RunningView } from '../api/generated/types';
+
+import { SeenInks } from './inks';
 
 /** Where the bytes of a blob are. */
 export const blobAddress = (id: string) => `/api/blobs/${id}`;
@@ -11,14 +13,38 @@ export function Art({ art }: { art: ArtView }) {
 }
 
 export function Inks({ inks }: { inks: InkedView[] }) {
-  return inks.map((inked, at) => <Inked key={at} inked={inked} />);
+  const { only, shine } = useContext(SeenInks);
+  // On card that shines colour alone lets it through.
+  const isThin = shine !== 'opaque' && !inks.some(({ separation }) => separation === 'white');
+  return inks
+    .filter(({ separation }) => only === null || only === separation)
+    .map((inked, at) => (
+      <Inked
+        key={at}
+        inked={inked}
+        isPlate={only !== null && only !== 'colour'}
+        isThin={isThin && inked.separation === 'colour'}
+      />
+    ));
 }
 
-function Inked({ inked }: { inked: InkedView }) {
+interface InkedProps {
+  inked: InkedView;
+  /** True where one ink is looked at alone. */
+  isPlate: boolean;
+  isThin: boolean;
+}
+
+/** How much of the card is seen through colour with no white beneath it. */
+const THIN = 0.62;
+
+function Inked({ inked, isPlate, isThin }: InkedProps) {
   const id = useId();
+  const opacity = inked.opacity * (isThin ? THIN : 1);
+  const ink = isPlate ? 'is-plate' : `ink-${inked.separation}`;
   const clip = inked.clip === null ? {} : { clipPath: `url(#${id})` };
   return (
-    <g {...clip} {...(inked.opacity < 1 ? { opacity: inked.opacity } : {})}>
+    <g className={ink} {...clip} {...(opacity < 1 ? { opacity } : {})}>
       {inked.clip !== null && (
         <clipPath id={id}>
           <path d={inked.clip} />

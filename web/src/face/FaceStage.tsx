@@ -1,12 +1,14 @@
 /** Face: what is printed on the piece, layer upon layer. */
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 
 import { set } from '../api/fields';
 import { useMeta } from '../api/queries';
-import type { Face, Layer } from '../api/generated/types';
+import type { Face, Layer, Separation } from '../api/generated/types';
+import { behind, type PieceView } from '../api/views';
 import { FlatBoard } from '../board/FlatBoard';
 import { FigureField } from '../card/FigureField';
+import { SeenInks } from '../board/inks';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import { FoldDesk } from '../fold/FoldDesk';
@@ -14,12 +16,14 @@ import { FoldPane } from '../fold/FoldPane';
 import type { StageProps } from '../job/StageProps';
 import { token } from '../style/token';
 import { LayerRows } from './LayerRows';
-import { layerAdded, type NewLayer } from './layers';
+import { isOn, layerAdded, type NewLayer, type Side } from './layers';
 import { LayerHandles } from './LayerHandles';
 import { ListRows } from './ListRows';
 import { ListTable, RowSteps } from './ListTable';
+import { ReworkDesk } from './ReworkDesk';
 import { useList, useRow } from './useList';
 import { usePictures } from './usePictures';
+import { InkSwitch, WhiteRows } from './WhiteRows';
 
 const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
 
@@ -34,19 +38,34 @@ const KINDS: Record<Layer['kind'], string> = {
 };
 
 /** Until the server has said what a face starts with. */
-const BARE: Face = { bleed: 0, layers: [] };
+const BARE: Face = {
+  bleed: 0,
+  layers: [],
+  white: { on: false, choke: 0, knocked_out: [] },
+};
 
 export function FaceStage(props: StageProps) {
   const { session, workshop, unit, notice } = props;
   const desk = useList(session);
-  const piece = useRow(session, props.piece, desk.row);
+  const [seen, setSide] = useState<Side>('front');
+  const worn = useRow(session, props.piece, desk.row);
+  const hasBack = session.own.face?.both_sides === true;
+  const side = hasBack ? seen : 'front';
+  const piece = side === 'back' ? behind(worn) : worn;
   const [isTableOpen, setTableOpen] = useState(false);
   const [lit, setLit] = useState<string | null>(null);
+  const [onlyInk, setOnlyInk] = useState<Separation | null>(null);
   const { own, job } = session;
   const { face } = own;
   const list = own.list ?? null;
   const [chosen, setChosen] = useState<string[]>([]);
+  const [reworked, setReworked] = useState<string | null>(null);
+  const onDesk = face?.layers.find(({ id, kind }) => id === reworked && kind === 'picture');
   const [chosenPanel, setChosenPanel] = useState('');
+  const inks = inksOf(piece);
+  const only = onlyInk !== null && inks.includes(onlyInk) ? onlyInk : null;
+  const shine = workshop.stocks[own.stock]?.shine ?? 'opaque';
+  const seenInks = useMemo(() => ({ only, shine }), [only, shine]);
   const file = useRef<HTMLInputElement>(null);
   // The largest outer panel is the one that is mostly meant.
   const faces = piece.flat.panels.filter(({ role }) => role === 'face');
@@ -58,61 +77,86 @@ export function FaceStage(props: StageProps) {
     ? chosenPanel
     : (largest?.name ?? '');
   const starts = useMeta().data?.starts;
-  const pictures = usePictures(session, panel, starts?.face ?? BARE);
+  const pictures = usePictures(session, panel, starts?.face ?? BARE, side);
   const add = (layer: NewLayer) => {
     if (!starts) return;
     const isOnPanel = layer.kind === 'text' || layer.kind === 'shape';
-    const placed = isOnPanel ? { ...layer, panels: [panel], up: 'as-read' } : layer;
+    const placed = {
+      ...layer,
+      ...(isOnPanel ? { panels: [panel], up: 'as-read' } : {}),
+      side,
+    };
     void session.keep(...layerAdded(session, placed, starts.face));
   };
   return (
     <main className="stage">
       <div className="face-desk">
-        <FoldDesk
-          board={
-            <FlatBoard
-              stage={{ ...props, piece }}
-              label={`Printed face of ${job.name}`}
-              padding={PADDING}
-              isPrinted
-              lit={lit}
-              onLit={setLit}
-              onDropFile={(dropped, on) =>
-                isList(dropped) ? desk.bring(dropped) : pictures.bring(dropped, on ?? panel)
-              }
-              overlay={(view) => (
-                <LayerHandles {...{ session, piece, view, chosen }} onChoose={setChosen} />
-              )}
-            >
-              {list && face && <RowSteps list={list} row={desk.row} onRow={desk.onRow} />}
-              {!face && (
-                <p className="stale-note">Nothing is printed on this piece: it is only cut</p>
-              )}
-              {pictures.coming !== null && (
-                <p className="stale-note" role="status">
-                  Bringing in {pictures.coming} …
-                </p>
-              )}
-            </FlatBoard>
-          }
-          folded={
-            <FoldPane
-              form={own.form}
-              stock={own.stock}
-              colour={workshop.stocks[own.stock]?.colour ?? token('card-bare')}
-              parts={piece.flat.parts}
-              lit={lit}
-              onLit={setLit}
-            />
-          }
-        />
-        {list && isTableOpen && (
+        {onDesk?.kind === 'picture' ? (
+          <ReworkDesk
+            key={onDesk.id}
+            {...{ session }}
+            layer={onDesk}
+            onClose={() => setReworked(null)}
+          />
+        ) : (
+          <FoldDesk
+            board={
+              <SeenInks value={seenInks}>
+                <FlatBoard
+                  stage={{ ...props, piece }}
+                  label={`Printed ${side === 'back' ? 'back' : 'face'} of ${job.name}`}
+                  padding={PADDING}
+                  isPrinted
+                  lit={lit}
+                  onLit={setLit}
+                  onDropFile={(dropped, on) =>
+                    isList(dropped) ? desk.bring(dropped) : pictures.bring(dropped, on ?? panel)
+                  }
+                  overlay={(view) => (
+                    <LayerHandles
+                      {...{ session, piece, view, chosen, side }}
+                      onChoose={setChosen}
+                    />
+                  )}
+                >
+                  {inks.length > 1 && <InkSwitch {...{ inks, only }} onOnly={setOnlyInk} />}
+                  {list && face && <RowSteps list={list} row={desk.row} onRow={desk.onRow} />}
+                  {!face && (
+                    <p className="stale-note">Nothing is printed on this piece: it is only cut</p>
+                  )}
+                  {pictures.coming !== null && (
+                    <p className="stale-note" role="status">
+                      Bringing in {pictures.coming} …
+                    </p>
+                  )}
+                </FlatBoard>
+              </SeenInks>
+            }
+            folded={
+              <FoldPane
+                form={own.form}
+                stock={own.stock}
+                colour={workshop.stocks[own.stock]?.colour ?? token('card-bare')}
+                parts={worn.flat.parts}
+                lit={lit}
+                onLit={setLit}
+              />
+            }
+          />
+        )}
+        {list && isTableOpen && !onDesk && (
           <ListTable {...{ session, list }} row={desk.row} onRow={desk.onRow} />
         )}
       </div>
       <SpecCard
         title={face ? 'Printed face' : 'Only cut'}
-        subtitle={face ? 'Seen from outside' : 'No print, no marks, no printed page'}
+        subtitle={
+          !face
+            ? 'No print, no marks, no printed page'
+            : side === 'back'
+              ? 'Seen from behind'
+              : 'Seen from outside'
+        }
         notice={notice}
       >
         <Rows
@@ -120,14 +164,20 @@ export function FaceStage(props: StageProps) {
           aside={
             <Switch
               label="Print"
-              value={face ? 'printed' : 'bare'}
+              value={!face ? 'bare' : hasBack ? 'both' : 'printed'}
               choices={[
                 { value: 'printed', label: 'printed' },
+                { value: 'both', label: 'both sides' },
                 { value: 'bare', label: 'only cut' },
               ]}
               onChoose={(choice) =>
                 void session.keep(
-                  set(session.at('face'), choice === 'printed' ? starts?.face : null),
+                  ...(choice === 'bare'
+                    ? [set(session.at('face'), null)]
+                    : [
+                        ...(face ? [] : [set(session.at('face'), starts?.face)]),
+                        set(session.at('face.both_sides'), choice === 'both'),
+                      ]),
                 )
               }
             />
@@ -146,9 +196,34 @@ export function FaceStage(props: StageProps) {
               unit={unit}
             />
           )}
+          {face && <WhiteRows {...{ session, piece, unit, face }} />}
         </Rows>
-        <Rows title="Layers" aside={<small>printed from the top down</small>}>
-          <LayerRows {...{ session, piece, unit, chosen }} onChoose={setChosen} />
+        <Rows
+          title="Layers"
+          aside={
+            hasBack ? (
+              <Switch
+                label="Side"
+                value={side}
+                choices={(['front', 'back'] as const).map((value) => ({
+                  value,
+                  label: `${value} ${face?.layers.filter(isOn(value)).length ?? 0}`,
+                }))}
+                onChoose={(next) => {
+                  setSide(next);
+                  setChosen([]);
+                }}
+              />
+            ) : (
+              <small>printed from the top down</small>
+            )
+          }
+        >
+          <LayerRows
+            {...{ session, piece, unit, chosen, side }}
+            onChoose={setChosen}
+            onRework={setReworked}
+          />
           <div className="layer-new">
             <span>Add</span>
             {starts?.layers.map((layer) => (
@@ -232,5 +307,12 @@ export function FaceStage(props: StageProps) {
 
 /** A list, by its name: its bytes are looked at when it is read. */
 const isList = (file: File) => /\.(csv|tsv|txt)$/i.test(file.name);
+
+/** The inks of what is shown, in the order in which they are printed. */
+const inksOf = (piece: PieceView): Separation[] => {
+  const inks = piece.flat.parts.flatMap(({ art }) => art?.layers ?? []);
+  const order: Separation[] = ['white', 'colour', 'varnish', 'raised'];
+  return order.filter((ink) => inks.some(({ separation }) => separation === ink));
+};
 
 const area = ([width, height]: [number, number]) => width * height;

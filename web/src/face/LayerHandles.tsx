@@ -7,7 +7,7 @@ import type { PlaceView } from '../api/generated/types';
 import { Handle, tenth } from '../board/Handle';
 import type { View } from '../board/view';
 import type { PieceSession } from '../job/pieces';
-import { type LyingLayer, lies, membersOf } from './layers';
+import { isOn, type LyingLayer, lies, membersOf, type Side } from './layers';
 
 interface Props {
   session: PieceSession;
@@ -16,6 +16,7 @@ interface Props {
   /** The layers in hand. */
   chosen: string[];
   onChoose: (ids: string[]) => void;
+  side: Side;
 }
 
 /** Pixels at which a layer is drawn to a line. */
@@ -27,10 +28,10 @@ interface Taken {
   place: PlaceView;
 }
 
-export function LayerHandles({ session, piece, view, chosen, onChoose }: Props) {
+export function LayerHandles({ session, piece, view, chosen, onChoose, side }: Props) {
   const taken = useRef<Taken | null>(null);
   const [lines, setLines] = useState<[number | null, number | null]>([null, null]);
-  const all = session.own.face?.layers ?? [];
+  const all = (session.own.face?.layers ?? []).filter(isOn(side));
   const free = all.filter(lies).filter((layer) => !layer.locked && !layer.hidden);
   const isPicked = ({ id }: LyingLayer) => chosen.includes(id);
   // Those in hand come last, so that they lie above the others.

@@ -10,7 +10,7 @@ import type { PieceSession } from '../job/pieces';
 import { ColourField } from './ColourField';
 import { PatternFields, ShapeFields } from './FigureFields';
 import { KeyPlan } from './KeyPlan';
-import { lies, membersOf } from './layers';
+import { isOn, lies, membersOf, type Side } from './layers';
 import { LayerStanding } from './LayerStanding';
 import { LayerSwatch } from './LayerSwatch';
 import { LyingFields } from './LyingFields';
@@ -25,10 +25,17 @@ interface Props {
   /** The layers in hand: one alone is open. */
   chosen: string[];
   onChoose: (ids: string[]) => void;
+  /** Opens the desk on which a picture is cleaned up. */
+  onRework: (id: string) => void;
+  side: Side;
 }
 
-export function LayerRows({ session, piece, unit, chosen, onChoose }: Props) {
-  const layers = session.own.face?.layers ?? [];
+export function LayerRows({ session, piece, unit, chosen, onChoose, onRework, side }: Props) {
+  const all = session.own.face?.layers ?? [];
+  const layers = all.filter(isOn(side));
+  // How far a layer goes in the whole list to stand where another of its side does.
+  const between = (layer: Layer, to: number) =>
+    all.findIndex(({ id }) => id === layers[to]?.id) - all.indexOf(layer);
   const dragged = useRef<number | null>(null);
   const [over, setOver] = useState<number | null>(null);
   const drop = (at: number) => {
@@ -37,7 +44,7 @@ export function LayerRows({ session, piece, unit, chosen, onChoose }: Props) {
     dragged.current = null;
     setOver(null);
     if (from === null || !layer || at === from) return;
-    void session.keep(move(session.at(`face.layers.${layer.id}`), at - from));
+    void session.keep(move(session.at(`face.layers.${layer.id}`), between(layer, at)));
   };
   return (
     <>
@@ -56,7 +63,7 @@ export function LayerRows({ session, piece, unit, chosen, onChoose }: Props) {
                 : [...chosen, ...together.filter((id) => !chosen.includes(id))],
             );
           const shift = (by: number) =>
-            void session.keep(move(session.at(`face.layers.${layer.id}`), by));
+            void session.keep(move(session.at(`face.layers.${layer.id}`), between(layer, at + by)));
           return (
             <li
               key={layer.id}
@@ -148,7 +155,10 @@ export function LayerRows({ session, piece, unit, chosen, onChoose }: Props) {
               </header>
               {isOpen && (
                 <div className="layer-card">
-                  <Fields {...{ layer, session, piece, unit }} />
+                  <Fields
+                    {...{ layer, session, piece, unit }}
+                    onRework={() => onRework(layer.id)}
+                  />
                   {lies(layer) && (
                     <LyingFields
                       {...{ layer, session, piece, unit }}
@@ -177,9 +187,10 @@ interface FieldsProps {
   session: PieceSession;
   piece: PieceView;
   unit: UnitInfo;
+  onRework: () => void;
 }
 
-function Fields({ layer, session, piece, unit }: FieldsProps) {
+function Fields({ layer, session, piece, unit, onRework }: FieldsProps) {
   const path = session.at(`face.layers.${layer.id}`);
   switch (layer.kind) {
     case 'colour':
@@ -215,7 +226,7 @@ function Fields({ layer, session, piece, unit }: FieldsProps) {
     case 'pattern':
       return <PatternFields {...{ layer, session, unit, path }} />;
     case 'picture':
-      return <PictureFields {...{ layer, session, piece, unit, path }} />;
+      return <PictureFields {...{ layer, session, piece, unit, path, onRework }} />;
   }
 }
 

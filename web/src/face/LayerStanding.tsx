@@ -3,7 +3,9 @@ import { Button } from 'react-bootstrap';
 
 import { add, set } from '../api/fields';
 import type { Layer } from '../api/generated/types';
+import { INK_NAMES } from '../board/inks';
 import { AmountField } from '../card/AmountField';
+import { ChoiceField } from '../card/ChoiceField';
 import { SwitchField } from '../card/SwitchField';
 import { WordsField } from '../card/WordsField';
 import type { PieceSession } from '../job/pieces';
@@ -37,6 +39,24 @@ export function LayerStanding({ layer, session }: { layer: Layer; session: Piece
           )
         }
       />
+      <ChoiceField
+        label="Printed in"
+        value={layer.finish?.in ?? 'colour'}
+        choices={(['colour', 'white', 'varnish', 'raised'] as const).map((value) => ({
+          value,
+          label: INK_NAMES[value],
+        }))}
+        onChoose={(ink) => keep('finish', ink === 'raised' ? { in: ink, passes: 2 } : { in: ink })}
+      />
+      {layer.finish?.in === 'raised' && (
+        <AmountField
+          label="Passes, 1 to 20"
+          value={layer.finish.passes}
+          field={`${path}.finish.passes`}
+          step={1}
+          session={session}
+        />
+      )}
       <AmountField
         label="Opacity, 0 to 1"
         value={layer.opacity ?? 1}

@@ -23,13 +23,15 @@ interface Props {
   unit: UnitInfo;
   /** The path of the layer in the job. */
   path: string;
+  /** Opens the desk on which it is cleaned up. */
+  onRework: () => void;
 }
 
 const CROPS = ['left', 'top', 'right', 'bottom'];
 
 const round = (mm: number) => Math.round(mm * 100) / 100;
 
-export function PictureFields({ layer, session, piece, unit, path }: Props) {
+export function PictureFields({ layer, session, piece, unit, path, onRework }: Props) {
   const [isCropOpen, setCropOpen] = useState(layer.crop.some((share) => share > 0));
   const [isOriginOpen, setOriginOpen] = useState(false);
   const shown = piece.layers.find(({ id }) => id === layer.id);
@@ -143,6 +145,9 @@ export function PictureFields({ layer, session, piece, unit, path }: Props) {
           />
         ))}
       <div className="layer-buttons">
+        <Button variant="plain" onClick={onRework}>
+          {layer.drawn === true ? 'change its parts' : 'clean up'}
+        </Button>
         <Button variant="plain" aria-expanded={isCropOpen} onClick={() => setCropOpen(!isCropOpen)}>
           cut away
         </Button>

@@ -14,6 +14,7 @@ import { SwitchField } from '../card/SwitchField';
 import { errorsOf } from '../job/StageProps';
 import type { PieceSession } from '../job/pieces';
 import { ColourField } from './ColourField';
+import { OwnTypeface } from './OwnTypeface';
 import type { TextLayer } from './layers';
 
 interface Props {
@@ -50,7 +51,16 @@ export function TextFields({ layer, session, unit, path }: Props) {
   return (
     <>
       <Words {...{ layer, session, path }} />
-      <Typefaces chosen={layer.typeface} onChoose={(id) => keep('typeface', id)} />
+      <Typefaces
+        chosen={layer.own_typeface ? '' : layer.typeface}
+        onChoose={(id) =>
+          void session.keep(
+            set(`${path}.typeface`, id),
+            ...(layer.own_typeface ? [set(`${path}.own_typeface`, null)] : []),
+          )
+        }
+      />
+      <OwnTypeface {...{ layer, session }} onChoose={(own) => keep('own_typeface', own)} />
       <ColourField
         colour={layer.colour}
         onTry={(colour) => session.propose(set(`${path}.colour`, colour))}
@@ -174,6 +184,7 @@ function Words({ layer, session, path }: Pick<Props, 'layer' | 'session' | 'path
 
 function Typefaces({ chosen, onChoose }: { chosen: string; onChoose: (id: string) => void }) {
   const typefaces = useMeta().data?.typefaces ?? [];
+  const first = typefaces.some(({ id }) => id === chosen) ? chosen : typefaces[0]?.id;
   return (
     <div className="typefaces" role="radiogroup" aria-label="Typeface">
       {typefaces.map(({ id, character, family, sample, sample_size: [width, height] }) => (
@@ -182,7 +193,7 @@ function Typefaces({ chosen, onChoose }: { chosen: string; onChoose: (id: string
           variant="bare"
           role="radio"
           aria-checked={id === chosen}
-          tabIndex={id === chosen ? 0 : -1}
+          tabIndex={id === first ? 0 : -1}
           onKeyDown={rove((at) => onChoose(typefaces[at]?.id ?? chosen))}
           aria-label={`${character}, ${family}`}
           title={family}

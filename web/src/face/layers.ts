@@ -13,6 +13,12 @@ export type LyingLayer = PictureLayer | TextLayer | ShapeLayer | PatternLayer;
 
 export const lies = (layer: Layer): layer is LyingLayer => 'panels' in layer;
 
+/** Which side of the piece is printed. */
+export type Side = NonNullable<Layer['side']>;
+
+/** True where a layer is on that side. */
+export const isOn = (side: Side) => (layer: Layer) => (layer.side ?? 'front') === side;
+
 /** A layer and those that it is held together with, itself first. */
 export const membersOf = (layers: Layer[], layer: Layer): string[] => [
   layer.id,
@@ -35,7 +41,9 @@ export const pictureOn = (
   blob: BlobView,
   name: string,
   panel: string,
+  side: Side,
 ): Omit<PictureLayer, 'id'> => ({
+  side,
   name: null,
   kind: 'picture',
   blob: blob.id,

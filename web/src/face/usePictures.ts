@@ -4,7 +4,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, Failure } from '../api/client';
 import type { Face } from '../api/generated/types';
 import type { PieceSession } from '../job/pieces';
-import { layerAdded, pictureOn } from './layers';
+import { layerAdded, pictureOn, type Side } from './layers';
 
 export interface Pictures {
   /** What is on its way. */
@@ -17,17 +17,24 @@ export interface Pictures {
   onPage: (page: number) => void;
 }
 
-export function usePictures(session: PieceSession, panel: string, face: Face): Pictures {
+export function usePictures(
+  session: PieceSession,
+  panel: string,
+  face: Face,
+  side: Side,
+): Pictures {
   const [coming, setComing] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [page, setPage] = useState(1);
   const latest = useRef(session);
   const first = useRef(face);
   const latestPage = useRef(page);
+  const latestSide = useRef(side);
   useEffect(() => {
     latest.current = session;
     first.current = face;
     latestPage.current = page;
+    latestSide.current = side;
   });
   const bring = useCallback((file: File, on: string) => {
     const run = async () => {
@@ -36,7 +43,8 @@ export function usePictures(session: PieceSession, panel: string, face: Face): P
       try {
         const blob = await api.addBlob(file, latestPage.current);
         const now = latest.current;
-        await now.keep(...layerAdded(now, pictureOn(blob, file.name, on), first.current));
+        const layer = pictureOn(blob, file.name, on, latestSide.current);
+        await now.keep(...layerAdded(now, layer, first.current));
       } catch (error) {
         if (!(error instanceof Failure)) throw error;
         setTrouble(`${file.name}: ${error.message}`);

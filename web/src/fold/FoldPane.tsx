@@ -36,7 +36,7 @@ export function FoldPane({ form, stock, colour, parts, lit, onLit }: Props) {
   });
   const view = fold.data;
   // The same as long as nothing of it changes, so that a figure that is tried draws no texture anew.
-  const worn = JSON.stringify(parts.map(({ art, size }) => ({ art, size })));
+  const worn = JSON.stringify(parts.map(({ art, behind, size }) => ({ art, behind, size })));
   const [printed, setPrinted] = useState({ worn, parts });
   if (printed.worn !== worn) setPrinted({ worn, parts });
   if (!view) return <div className="fold-pane" aria-busy="true" />;

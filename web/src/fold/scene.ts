@@ -26,7 +26,7 @@ import {
 } from 'three';
 
 import { token } from '../style/token';
-import type { FoldView, PlateView, StandView } from '../api/generated/types';
+import type { ArtView, FoldView, PlateView, StandView } from '../api/generated/types';
 import type { PartView } from '../api/views';
 import { artTexture } from './texture';
 
@@ -49,6 +49,14 @@ interface Plate {
   back: Mesh;
 }
 
+/** What a blank wears, and its size. */
+interface Worn {
+  size: [number, number];
+  map: CanvasTexture;
+}
+
+const darker = (colour: string) => `#${new Color(colour).multiplyScalar(0.86).getHexString()}`;
+
 const place = (numbers: number[]) => {
   const [x = 0, y = 0, z = 0, a = 0, b = 0, c = 0, d = 1] = numbers;
   return { at: new Vector3(x, y, z), turn: new Quaternion(a, b, c, d) };
@@ -61,8 +69,8 @@ export class FoldScene {
   private readonly camera = new PerspectiveCamera(28, 1, 1, 20000);
   private readonly sun = new DirectionalLight(token('fold-sun'), 2.1);
   private plates: Plate[] = [];
-  /** What is printed on each blank, where something is. */
-  private textures: ({ size: [number, number]; map: CanvasTexture } | null)[] = [];
+  /** What is printed on each blank and behind it, where something is. */
+  private textures: Record<'front' | 'back', Worn | null>[] = [];
   private view: FoldView | null = null;
   private progress = 0;
   private round = EYE.round;
@@ -91,7 +99,10 @@ export class FoldScene {
       }
     });
     this.world.clear();
-    this.textures.forEach((texture) => texture?.map.dispose());
+    this.textures.forEach(({ front, back }) => {
+      front?.map.dispose();
+      back?.map.dispose();
+    });
     this.textures = [];
     this.plates = [];
   }
@@ -106,9 +117,12 @@ export class FoldScene {
   show(view: FoldView, colours: Colours, side: Side, parts: PartView[]) {
     this.clear();
     this.view = view;
-    this.textures = parts.map((part) =>
-      part.art ? { size: part.size, map: artTexture(part, colours.card, () => this.draw()) } : null,
-    );
+    const worn = (part: PartView, art: ArtView | null, card: string) =>
+      art && { size: part.size, map: artTexture(part, art, card, () => this.draw()) };
+    this.textures = parts.map((part) => ({
+      front: worn(part, part.art, colours.card),
+      back: worn(part, part.behind, darker(colours.card)),
+    }));
     this.world.rotation.set(MathUtils.degToRad(TURN[view.stand]), 0, 0);
     for (const plate of view.plates) this.add(plate, colours, side);
     this.pose(this.progress);
@@ -140,23 +154,28 @@ export class FoldScene {
       group.add(made);
       return made;
     };
-    const dark = `#${new Color(colours.card).multiplyScalar(0.86).getHexString()}`;
     const texture = this.textures[view.part];
-    const printed = mesh(view.printed, texture ? token('fold-sun') : colours.card, view.name);
-    if (texture) {
-      const place = printed.geometry.getAttribute('position');
+    // Seen from behind a blank is the other way round.
+    const wear = (made: Mesh, own: Worn, isBehind: boolean) => {
+      const { geometry } = made;
+      const place = geometry.getAttribute('position');
       const [a, b, c, d, e, f] = view.frame;
-      const [width, height] = texture.size;
+      const [width, height] = own.size;
       const on = new Float32Array(place.count * 2);
       for (let at = 0; at < place.count; at += 1) {
         const [x, y] = [place.getX(at), place.getY(at)];
-        on[2 * at] = (a * x + c * y + e) / width;
+        const across = (a * x + c * y + e) / width;
+        on[2 * at] = isBehind ? 1 - across : across;
         on[2 * at + 1] = 1 - (b * x + d * y + f) / height;
       }
-      printed.geometry.setAttribute('uv', new BufferAttribute(on, 2));
-      printed.material.map = texture.map;
-    }
-    const back = mesh(view.back, dark, view.name);
+      geometry.setAttribute('uv', new BufferAttribute(on, 2));
+      (made.material as MeshLambertMaterial).map = own.map;
+    };
+    const sun = token('fold-sun');
+    const printed = mesh(view.printed, texture?.front ? sun : colours.card, view.name);
+    if (texture?.front) wear(printed, texture.front, false);
+    const back = mesh(view.back, texture?.back ? sun : darker(colours.card), view.name);
+    if (texture?.back) wear(back, texture.back, true);
     mesh(view.edges, colours.card, view.name);
     printed.visible = side === 'outside';
     const rims = new BufferGeometry();

@@ -10,7 +10,12 @@ const FINE = 8;
 const LARGEST = 2048;
 
 /** A texture that is drawn at once, and again when its pictures are there; `onDrawn` is told each time. */
-export function artTexture(part: PartView, card: string, onDrawn: () => void): CanvasTexture {
+export function artTexture(
+  part: PartView,
+  art: ArtView,
+  card: string,
+  onDrawn: () => void,
+): CanvasTexture {
   const [width, height] = part.size;
   const scale = Math.min(FINE, LARGEST / Math.max(width, height, 1));
   const canvas = document.createElement('canvas');
@@ -19,7 +24,6 @@ export function artTexture(part: PartView, card: string, onDrawn: () => void): C
   const texture = new CanvasTexture(canvas);
   texture.colorSpace = SRGBColorSpace;
   texture.anisotropy = 4;
-  const { art } = part;
   const draw = (pictures: Map<string, HTMLImageElement>) => {
     const pen = canvas.getContext('2d');
     if (!pen) return;
@@ -27,7 +31,9 @@ export function artTexture(part: PartView, card: string, onDrawn: () => void): C
     pen.fillStyle = card;
     pen.fillRect(0, 0, canvas.width, canvas.height);
     pen.setTransform(scale, 0, 0, scale, 0, 0);
-    for (const inked of art?.layers ?? []) {
+    // Varnish is clear.
+    const seen = art.layers.filter(({ separation }) => ['white', 'colour'].includes(separation));
+    for (const inked of seen) {
       pen.save();
       pen.globalAlpha = inked.opacity;
       if (inked.clip !== null) pen.clip(new Path2D(inked.clip));
@@ -45,7 +51,7 @@ export function artTexture(part: PartView, card: string, onDrawn: () => void): C
     onDrawn();
   };
   draw(new Map());
-  if (art) void load(art).then(draw);
+  void load(art).then(draw);
   return texture;
 }
 

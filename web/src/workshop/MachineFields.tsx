@@ -58,6 +58,19 @@ export function PrinterFields(editing: Editing<Of<'printers'>>) {
         margins={record.margins}
         change={(now, margins) => ({ ...now, margins })}
       />
+      <Rows title="Printing the back">
+        <RecordChoice
+          session={editing.session}
+          label="Turns sheets about"
+          value={record.turns_about}
+          choices={[
+            ['long-edge', 'the longer edge'],
+            ['short-edge', 'the shorter edge'],
+          ]}
+          change={(now, turns_about) => ({ ...now, turns_about })}
+        />
+        <OwnFigure {...editing} field="turning_error" label="Back off the front by up to" />
+      </Rows>
     </>
   );
 }

@@ -68,6 +68,17 @@ export function StockFields(editing: Editing<Of<'stocks'>>) {
           ]}
           change={(now, printable) => ({ ...now, printable })}
         />
+        <RecordChoice
+          session={session}
+          label="Through ink shines"
+          value={record.shine}
+          choices={[
+            ['opaque', 'nothing'],
+            ['clear', 'what lies behind'],
+            ['reflective', 'its own gloss'],
+          ]}
+          change={(now, shine) => ({ ...now, shine })}
+        />
         <div className="row-field">
           <label htmlFor={colourId}>Colour of the face</label>
           <span className="inks">

@@ -2,6 +2,7 @@
 
 use kurbo::{Affine, BezPath, Point};
 
+use super::finish::Finish;
 use super::printer::{Printer, Put};
 use super::upright::Uprights;
 use super::{Face, List};
@@ -19,6 +20,8 @@ pub struct Inked {
     pub opacity: f64,
     /// False where it is only shown.
     pub is_printed: bool,
+    /// What it is printed in.
+    pub finish: Finish,
     /// What it is.
     pub ink: Ink,
 }
@@ -119,7 +122,8 @@ impl Art {
     /// The flat colour and the area it covers, where there is one.
     #[must_use]
     pub fn area(&self) -> Option<(&BezPath, &str)> {
-        self.layers.iter().filter(|inked| inked.is_printed).find_map(|inked| match &inked.ink {
+        let printed = |inked: &&Inked| inked.is_printed && inked.finish == Finish::Colour;
+        self.layers.iter().filter(printed).find_map(|inked| match &inked.ink {
             Ink::Area { path, colour, .. } => Some((path, colour.as_str())),
             _ => None,
         })
@@ -166,6 +170,7 @@ impl Face {
                 layer: layer.id.clone(),
                 opacity: layer.opacity,
                 is_printed: !layer.only_shown,
+                finish: layer.finish,
                 ink,
             };
             let mut whole = Put::default();
@@ -195,6 +200,7 @@ impl Face {
         }
         art.printed = art.printed.union(&to_edge);
         art.to_edge = to_edge.to_path();
+        self.whiten(&mut art);
         art
     }
 }

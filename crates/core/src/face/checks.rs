@@ -235,18 +235,22 @@ impl Laid<'_> {
         let shown: Vec<String> = lacking.iter().take(8).map(char::to_string).collect();
         let texts = [
             format!("{} missing", lacking.len()),
-            format!("all in {}", text.face().character.to_lowercase()),
+            format!("all in {}", text.typeface_name()),
             format!("it has no {}", shown.join(" ")),
         ];
         let check = self.yes_or_no("letters", "Letters of", State::Broken, texts);
-        let others = SHELF.iter().filter(|other| other.lacking(&text.words).is_empty()).take(3);
-        let field = self.layer.field("typeface");
+        let others =
+            SHELF.iter().filter(|other| other.font().lacking(&text.words).is_empty()).take(3);
+        let [field, own] = ["typeface", "own_typeface"].map(|below| self.layer.field(below));
+        let is_own = text.own_typeface.is_some();
         Some(check.remedies(|| {
             others
                 .map(|other| {
                     let text =
                         format!("Set it in {}, which has them", other.character.to_lowercase());
-                    Remedy::set(text, &field, other.id)
+                    let mut changes = vec![Change::new(&field, other.id)];
+                    changes.extend(is_own.then(|| Change::new(&own, Setting::Standard)));
+                    Remedy { text, changes }
                 })
                 .collect()
         }))

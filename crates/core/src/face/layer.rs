@@ -6,6 +6,7 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+use super::finish::Finish;
 use super::lying::Lying;
 use super::pattern::Pattern;
 use super::picture::PlacedPicture;
@@ -25,6 +26,18 @@ pub enum Coverage {
     Faces,
     /// Everything but the glue flap.
     Flaps,
+}
+
+/// A side of a piece.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(rename_all = "kebab-case")]
+pub enum Side {
+    /// The one that is seen first.
+    #[default]
+    Front,
+    /// The one behind it.
+    Back,
 }
 
 /// What a layer is.
@@ -63,6 +76,12 @@ pub struct Layer {
     /// What the layers that it is held together with share; `None` stands alone.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub group: Option<String>,
+    /// Which side it is printed on.
+    #[serde(default, skip_serializing_if = "is_front")]
+    pub side: Side,
+    /// What it is printed in.
+    #[serde(default, skip_serializing_if = "Finish::is_colour")]
+    pub finish: Finish,
     /// True where it is left out, of the print and of what is seen.
     #[serde(default, skip_serializing_if = "is_off")]
     pub hidden: bool,
@@ -82,6 +101,11 @@ pub struct Layer {
 
 pub(super) const fn is_off(flag: &bool) -> bool {
     !*flag
+}
+
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "as serde asks")]
+fn is_front(side: &Side) -> bool {
+    *side == Side::Front
 }
 
 const fn whole() -> f64 {
@@ -118,6 +142,8 @@ impl Layer {
             id: id.into(),
             name: None,
             group: None,
+            side: Side::Front,
+            finish: Finish::Colour,
             hidden: false,
             locked: false,
             only_shown: false,
@@ -174,6 +200,7 @@ impl Layer {
         let share = |value: f64| format!("{value}");
         faults.range(&self.field("opacity"), "The opacity", self.opacity, 0.0..=1.0, share);
         let field = |below: &str| self.field(below);
+        self.finish.validate(&field, faults);
         if let Some(lying) = self.lying() {
             lying.validate(&field, unit, faults);
         }

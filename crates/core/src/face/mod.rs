@@ -4,6 +4,7 @@ mod art;
 mod bleed;
 mod checks;
 mod figures;
+mod finish;
 mod layer;
 pub mod lettering;
 mod list;
@@ -13,6 +14,7 @@ mod pattern;
 mod picture;
 mod placed;
 mod printer;
+mod rework;
 mod row_checks;
 mod shape;
 mod text;
@@ -29,17 +31,20 @@ use ts_rs::TS;
 pub use art::{Art, ByRow, Ink, Inked, Running, ink_colour};
 pub(crate) use checks::face_checks;
 pub use figures::Outlined;
-pub use layer::{Coverage, Layer, LayerKind};
+pub use finish::{Finish, Separation, UnderWhite};
+pub use layer::{Coverage, Layer, LayerKind, Side};
 pub use list::{List, MOST_COLUMNS, MOST_ROWS, NamedPicture};
 pub use lying::{Area, Lying, Up};
 pub use pattern::{Grid, Pattern};
 pub use picture::{Beyond, PictureSize, PlacedPicture};
 pub use placed::{LineUp, PlacedLayer};
+pub use rework::{MOST_STEPS, Reach, Rework, ReworkStep, Reworked};
 pub use shape::{Runs, Shape, ShapeSize, Stripes};
 pub use text::{Align, POINT, SetText, Text, TextSize};
-pub use typeface::{SHELF, Typeface};
+pub use typeface::{Font, FontBytes, OwnTypeface, SHELF, Typeface};
 pub use upright::Uprights;
 
+use crate::blob::Blobs;
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
@@ -49,6 +54,12 @@ use crate::units::{Unit, measure};
 pub struct Face {
     /// How far what reaches a cut goes past it, mm, 0 to 10.
     pub bleed: f64,
+    /// True where its pieces are printed behind as well, on the sheets’ backs.
+    #[serde(default, skip_serializing_if = "layer::is_off")]
+    pub both_sides: bool,
+    /// The white beneath what is printed in colour.
+    #[serde(default)]
+    pub white: UnderWhite,
     /// Its layers, the first printed first; up to 40.
     pub layers: Vec<Layer>,
 }
@@ -57,25 +68,70 @@ pub struct Face {
 const MOST_LAYERS: usize = 40;
 
 impl Face {
+    /// Layers on the front, which go past cuts by so many mm.
+    #[must_use]
+    pub fn new(bleed: f64, layers: Vec<Layer>) -> Self {
+        Self { bleed, layers, ..Self::default() }
+    }
+
     /// The flat colour that is printed undermost, if one is.
     #[must_use]
     pub fn colour(&self) -> Option<&str> {
-        let printed = self.layers.iter().filter(|layer| !layer.hidden && !layer.only_shown);
+        let printed = self
+            .layers
+            .iter()
+            .filter(|layer| !layer.hidden && !layer.only_shown && layer.side == Side::Front);
         printed.map(|layer| &layer.kind).find_map(|kind| match kind {
             LayerKind::Colour { colour, .. } => Some(colour.as_str()),
             _ => None,
         })
     }
 
+    /// What of it is printed on one side.
+    #[must_use]
+    pub fn side(&self, side: Side) -> Self {
+        let is_on = |layer: &&Layer| layer.side == side;
+        self.of(self.layers.iter().filter(is_on).cloned().collect())
+    }
+
+    /// The same with other layers.
+    fn of(&self, layers: Vec<Layer>) -> Self {
+        Self { layers, white: self.white.clone(), ..*self }
+    }
+
+    /// The typefaces of the maker's own that its words name.
+    pub fn own_typefaces(&self) -> impl Iterator<Item = &OwnTypeface> {
+        self.layers.iter().filter_map(|layer| match &layer.kind {
+            LayerKind::Text(text) => text.own_typeface.as_ref(),
+            _ => None,
+        })
+    }
+
+    /// True where the bytes of all these are here.
+    #[must_use]
+    pub fn has_fonts(&self) -> bool {
+        self.own_typefaces().all(|own| own.bytes.0.is_some())
+    }
+
+    /// Asks for the bytes of all these.
+    pub fn find_fonts(&mut self, blobs: &dyn Blobs) {
+        for layer in &mut self.layers {
+            if let LayerKind::Text(Text { own_typeface: Some(own), .. }) = &mut layer.kind {
+                own.bytes = FontBytes(blobs.bytes(&own.blob));
+            }
+        }
+    }
+
     /// A face of its colours alone.
     #[must_use]
     pub fn colours(&self) -> Self {
         let is_colour = |layer: &&Layer| matches!(layer.kind, LayerKind::Colour { .. });
-        Self { bleed: self.bleed, layers: self.layers.iter().filter(is_colour).cloned().collect() }
+        self.of(self.layers.iter().filter(is_colour).cloned().collect())
     }
 
     pub(crate) fn validate(&self, unit: Unit, faults: &mut Faults) {
         faults.range("face.bleed", "The bleed", self.bleed, 0.0..=10.0, |mm| measure(mm, unit));
+        self.white.validate(unit, faults);
         let count = self.layers.len();
         if count > MOST_LAYERS {
             faults.add(InputError::new(

@@ -10,6 +10,7 @@ use super::art::Ink;
 use super::layer::{colour_fault, is_off};
 use super::lying::Lying;
 use super::printer::Ground;
+use super::rework::Reworked;
 use crate::blob::{BlobId, Origin};
 use crate::error::{Faults, InputError, Remedy, Setting};
 use crate::geometry::{Affine, BezPath, Point, Region, polygon};
@@ -55,8 +56,11 @@ pub enum Beyond {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct PlacedPicture {
-    /// Its bytes.
+    /// Its bytes, as they are printed.
     pub blob: BlobId,
+    /// How they were made, where they are not what was brought in.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub reworked: Option<Reworked>,
     /// Its width and height in pixels, the right way up.
     pub pixels: [u32; 2],
     /// True for a drawing of lines and areas, sharp at any size: of its pixels only the ratio counts.
@@ -91,6 +95,7 @@ impl PlacedPicture {
     pub fn new(blob: BlobId, pixels: [u32; 2], lying: Lying) -> Self {
         Self {
             blob,
+            reworked: None,
             pixels,
             drawn: false,
             origin: Origin::default(),
@@ -233,6 +238,9 @@ impl PlacedPicture {
                 f64::from(across.max(along)),
                 Remedy::advice("Bring the picture in again"),
             ));
+        }
+        if let Some(reworked) = &self.reworked {
+            reworked.validate(field, faults);
         }
         let [left, top, right, bottom] = self.crop;
         for (at, name) in ["left", "top", "right", "bottom"].into_iter().enumerate() {

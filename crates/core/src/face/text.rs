@@ -8,9 +8,9 @@ use ts_rs::TS;
 
 use super::layer::colour_fault;
 use super::lying::Lying;
-use super::typeface::Typeface;
+use super::typeface::{Font, OwnTypeface, Typeface};
 use super::typeset::{Block, Copy, set};
-use crate::error::{Faults, InputError, Remedy};
+use crate::error::{Faults, InputError, Remedy, Setting};
 use crate::geometry::BezPath;
 use crate::units::{INCH, Unit, measure};
 
@@ -58,6 +58,9 @@ pub struct Text {
     pub words: String,
     /// A typeface of the shelf, by its id.
     pub typeface: String,
+    /// A typeface of the maker’s own, instead of that.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub own_typeface: Option<OwnTypeface>,
     /// As `#rrggbb`.
     pub colour: String,
     /// How large they are.
@@ -118,6 +121,7 @@ impl Text {
             lying: Lying::default(),
             words: words.to_owned(),
             typeface: "plain".to_owned(),
+            own_typeface: None,
             colour: super::ink_colour().to_owned(),
             size: TextSize::Area,
             align: Align::Centre,
@@ -128,10 +132,23 @@ impl Text {
         }
     }
 
-    /// The typeface; the plainest where there is none of that id.
+    /// The typeface of the shelf; the plainest where there is none of that id.
     #[must_use]
-    pub fn face(&self) -> &'static Typeface {
+    pub fn shelf_typeface(&self) -> &'static Typeface {
         Typeface::find(&self.typeface).unwrap_or_else(Typeface::plain)
+    }
+
+    /// What it is set in: its own typeface where that is here.
+    fn font(&self) -> Font<'_> {
+        let own = self.own_typeface.as_ref().and_then(OwnTypeface::font);
+        own.unwrap_or_else(|| self.shelf_typeface().font())
+    }
+
+    /// What its typeface goes by.
+    #[must_use]
+    pub fn typeface_name(&self) -> String {
+        let own = self.own_typeface.as_ref().map(|own| own.origin.name.clone());
+        own.unwrap_or_else(|| self.shelf_typeface().character.to_lowercase())
     }
 
     /// The words set for an area of so much room (width and height, mm).
@@ -189,7 +206,7 @@ impl Text {
     fn block(&self, width: Option<f64>) -> Block {
         set(&Copy {
             words: &self.words,
-            typeface: self.face(),
+            font: self.font(),
             align: self.align,
             line_spacing: self.line_spacing,
             letter_spacing: self.letter_spacing,
@@ -200,7 +217,7 @@ impl Text {
     /// The characters that the typeface lacks, each once.
     #[must_use]
     pub fn lacking(&self) -> Vec<char> {
-        let mut lacking = self.face().lacking(&self.words);
+        let mut lacking = self.font().lacking(&self.words);
         lacking.sort_unstable();
         lacking.dedup();
         lacking
@@ -236,6 +253,20 @@ impl Text {
                 format!("There is no typeface “{name}”"),
                 Remedy::set("Set it in the plain one", &field, "plain"),
             ));
+        }
+        if let Some(own) = &self.own_typeface {
+            own.origin.validate(&field("own_typeface.origin"), faults);
+            if !own.blob.is_sound() {
+                faults.add(InputError::plain(
+                    &field("own_typeface"),
+                    "The typeface is named by no SHA-256",
+                    Remedy::set(
+                        "Set it in one of the shelf",
+                        &field("own_typeface"),
+                        Setting::Standard,
+                    ),
+                ));
+            }
         }
         colour_fault(&field("colour"), &self.colour, faults);
         let show = |mm: f64| measure(mm, unit);

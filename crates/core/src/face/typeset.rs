@@ -2,21 +2,21 @@
 
 use std::cell::RefCell;
 
+use parley::LayoutContext;
 use parley::layout::PositionedLayoutItem;
 use parley::style::{FontFamily, LineHeight, StyleProperty};
-use parley::{FontContext, LayoutContext};
 use ttf_parser::{Face, GlyphId};
 
 use super::lettering::Glyph as Outlines;
 use super::text::Align;
-use super::typeface::{Typeface, context};
+use super::typeface::{Font, Fonts};
 use crate::geometry::{Affine, BezPath, Point};
 
 /// What is set.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Copy<'a> {
     pub words: &'a str,
-    pub typeface: &'static Typeface,
+    pub font: Font<'a>,
     pub align: Align,
     /// From line to line, in ems.
     pub line_spacing: f64,
@@ -57,14 +57,14 @@ const EM: f32 = 1000.0;
 const LEAST_CIRCLE: f64 = 0.5;
 
 thread_local! {
-    static CONTEXT: RefCell<(FontContext, LayoutContext<()>)> =
-        RefCell::new((context(), LayoutContext::new()));
+    static CONTEXT: RefCell<(Fonts, LayoutContext<()>)> =
+        RefCell::new((Fonts::new(), LayoutContext::new()));
 }
 
 /// Sets words.
 pub(super) fn set(copy: &Copy<'_>) -> Block {
     let em = f64::from(EM);
-    let face = Face::parse(copy.typeface.bytes(), 0).ok();
+    let face = Face::parse(copy.font.bytes, 0).ok();
     let units = face.as_ref().map_or(1000.0, |face| f64::from(face.units_per_em()));
     let capital = face
         .as_ref()
@@ -73,8 +73,9 @@ pub(super) fn set(copy: &Copy<'_>) -> Block {
     let mut block = Block { letters: Vec::new(), width: 0.0, height: 0.0, capital, lines: 0 };
     let Some(face) = face else { return block };
     let layout = CONTEXT.with_borrow_mut(|(fonts, scratch)| {
-        let mut builder = scratch.ranged_builder(fonts, copy.words, 1.0, false);
-        builder.push_default(FontFamily::named(copy.typeface.id));
+        fonts.meet(&copy.font);
+        let mut builder = scratch.ranged_builder(&mut fonts.context, copy.words, 1.0, false);
+        builder.push_default(FontFamily::named(copy.font.name));
         builder.push_default(StyleProperty::FontSize(EM));
         builder.push_default(StyleProperty::LetterSpacing(single(copy.letter_spacing) * EM));
         builder.push_default(LineHeight::FontSizeRelative(single(copy.line_spacing)));

@@ -63,6 +63,13 @@ impl Uprights {
         Self((0..model.panels.len()).map(one).collect())
     }
 
+    /// The same for whoever looks at the flat from behind.
+    #[must_use]
+    pub fn mirrored(&self) -> Self {
+        let turned = |(name, turn): &(String, f64)| (name.clone(), (-turn).rem_euclid(360.0));
+        Self(self.0.iter().map(turned).collect())
+    }
+
     /// The turn of a panel.
     #[must_use]
     pub fn of(&self, panel: &str) -> f64 {

@@ -101,6 +101,30 @@ impl Part {
         }
     }
 
+    /// The blank as it is seen from behind: left and right change places. Labels are left out: they stand on the front.
+    #[must_use]
+    pub fn mirrored(&self) -> Self {
+        let turned = self.turned_over();
+        let panel = |panel: &PlacedPanel| PlacedPanel {
+            outline: turned * panel.outline.clone(),
+            frame: turned * panel.frame,
+            ..panel.clone()
+        };
+        Self {
+            outline: turned * self.outline.clone(),
+            strokes: self.strokes.iter().map(|stroke| stroke.clone().moved(turned)).collect(),
+            panels: self.panels.iter().map(panel).collect(),
+            labels: Vec::new(),
+            ..self.clone()
+        }
+    }
+
+    /// Where a point of the blank lies when it is seen from behind, and the other way round.
+    #[must_use]
+    pub fn turned_over(&self) -> Affine {
+        Affine::new([-1.0, 0.0, 0.0, 1.0, self.bounds.x0 + self.bounds.x1, 0.0])
+    }
+
     /// An outline without panels: what is laid behind or between.
     #[must_use]
     pub fn plain(name: &str, outline: BezPath) -> Self {
@@ -218,6 +242,26 @@ impl Flat {
             folding: None,
             mates: Vec::new(),
             checks: Vec::new(),
+        }
+    }
+
+    /// It as it is seen from behind, without dimensions.
+    #[must_use]
+    pub fn mirrored(&self) -> Self {
+        let parts = self.parts.iter().map(|part| Part {
+            at: Vec2::new(
+                self.bounds.x0 + self.bounds.x1 - part.at.x - part.bounds.width(),
+                part.at.y,
+            ),
+            ..part.mirrored()
+        });
+        Self {
+            parts: parts.collect(),
+            dimensions: Vec::new(),
+            figures: Vec::new(),
+            mates: Vec::new(),
+            checks: Vec::new(),
+            ..self.clone()
         }
     }
 

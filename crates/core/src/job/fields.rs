@@ -203,6 +203,7 @@ fn value(setting: &Setting) -> Value {
             (*number as i64).into()
         }
         Setting::Number(number) => (*number).into(),
+        Setting::Switch(is_on) => (*is_on).into(),
         Setting::Text(text) => text.as_str().into(),
         Setting::Standard => Value::Null,
     }

@@ -7,6 +7,8 @@ mod piece;
 mod placement;
 mod plan;
 
+use std::borrow::Cow;
+
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -20,7 +22,7 @@ pub use piece::JobPiece;
 pub use placement::{Placement, rotation};
 pub use plan::{Amount, Kept, MOST_PLACED, Made, Orientation, Search, SheetPlan, Turning};
 
-use crate::blob::BlobId;
+use crate::blob::{BlobId, Blobs};
 use crate::error::{Faults, InputError, Remedy};
 use crate::face::{Face, LayerKind};
 use crate::form::Form;
@@ -110,13 +112,29 @@ impl Job {
     /// The blobs that it names; one may come more than once.
     pub fn blobs(&self) -> impl Iterator<Item = &BlobId> {
         let faces = self.pieces.iter().filter_map(|piece| piece.face.as_ref());
+        let fonts = faces.clone().flat_map(Face::own_typefaces).map(|own| &own.blob);
         let layers = faces.flat_map(|face| &face.layers);
         let worn = layers.filter_map(|layer| match &layer.kind {
-            LayerKind::Picture(picture) => Some(&picture.blob),
+            LayerKind::Picture(picture) => Some((&picture.blob, picture.reworked.as_ref())),
             _ => None,
         });
+        let worn = worn.flat_map(|(blob, reworked)| [Some(blob), reworked.map(|own| &own.from)]);
         let lists = self.pieces.iter().filter_map(|piece| piece.list.as_ref());
-        worn.chain(lists.flat_map(|list| &list.pictures).map(|picture| &picture.blob))
+        let listed = lists.flat_map(|list| &list.pictures).map(|picture| &picture.blob);
+        worn.flatten().chain(fonts).chain(listed)
+    }
+
+    /// The job with the bytes of the typefaces that are its maker's own.
+    #[must_use]
+    pub fn with_fonts(&self, blobs: &dyn Blobs) -> Cow<'_, Self> {
+        let named = |piece: &JobPiece| piece.face.iter().any(|face| !face.has_fonts());
+        if !self.pieces.iter().any(named) {
+            return Cow::Borrowed(self);
+        }
+        let mut job = self.clone();
+        let faces = job.pieces.iter_mut().filter_map(|piece| piece.face.as_mut());
+        faces.for_each(|face| face.find_fonts(blobs));
+        Cow::Owned(job)
     }
 
     /// True when something is printed on any piece.

@@ -8,6 +8,7 @@ use super::{
     angle_that_fits, fits_somewhere, place_marks,
 };
 use crate::error::{Faults, InputError};
+use crate::face::Face;
 use crate::faced::{FaceInput, Faced};
 use crate::form::Axis;
 use crate::formed::{FormInput, Formed};
@@ -70,6 +71,7 @@ pub(crate) fn draw(
 ) -> Result<Vec<Drawn>, Vec<InputError>> {
     let several = job.pieces.len() > 1 || job.pieces.iter().any(|piece| piece.copies > 1);
     let most_bleed = if several { job.sheet.spacing / 2.0 } else { f64::INFINITY };
+    let turning = records.printer.map_or(0.0, |printer| printer.turning_error);
     let one = |number: usize, piece: &JobPiece| {
         let caliper = records.stocks[number].caliper;
         let input = FormInput { form: &piece.form, caliper, unit: job.unit };
@@ -80,8 +82,12 @@ pub(crate) fn draw(
         let input = FaceInput {
             form: form_key,
             face,
+            has_fonts: face.is_none_or(Face::has_fonts),
             list: face.and(piece.list.as_ref()),
             bleed: face.map_or(0.0, |face| face.bleed.min(most_bleed).max(0.0)),
+            back_bleed: face
+                .filter(|face| face.both_sides)
+                .map(|face| (face.bleed + turning).min(most_bleed).max(0.0)),
             on_liner: &on_liner,
             through: piece.form.through,
             unit: job.unit,

@@ -45,6 +45,18 @@ pub struct Marks {
     pub sign: Option<Sign>,
 }
 
+/// White reaches so far around a mark that lies on it, mm (common practice: what an eye needs to find its edges).
+const AROUND: f64 = 3.0;
+
+impl Marks {
+    /// What lies around each mark, where it is printed on white.
+    #[must_use]
+    pub fn grounds(&self) -> Vec<Rect> {
+        let around = |mark: &PlacedMark| mark.ink.bounding_box().inflate(AROUND, AROUND);
+        self.marks.iter().map(around).collect()
+    }
+}
+
 impl Sign {
     /// What must stay free for it.
     #[must_use]

@@ -21,11 +21,11 @@ pub use carrier::Carrier;
 pub use cutter::{Cutter, DepthSetting, EyeRange, Field, Finds, Station, Tool};
 pub use keeping::Keeping;
 pub use mark_set::{Corner, DistanceFrom, MarkSet, MarkShape, MarkShapeName, Tell};
-pub use printer::Printer;
+pub use printer::{Printer, TurnsAbout};
 pub use record::{Record, RecordKind};
 pub use sheet_size::{SheetSize, standard_sizes};
 pub(crate) use stock::is_colour;
-pub use stock::{Grain, Laminate, Price, PrintableSide, Roll, Stock};
+pub use stock::{Grain, Laminate, Price, PrintableSide, Roll, Shine, Stock};
 
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};

@@ -38,6 +38,20 @@ pub enum PrintableSide {
     Neither,
 }
 
+/// What shines through ink.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(rename_all = "kebab-case")]
+pub enum Shine {
+    /// Nothing but its own colour.
+    #[default]
+    Opaque,
+    /// What lies behind it.
+    Clear,
+    /// What is mirrored in it.
+    Reflective,
+}
+
 /// A film laid over the print before it is cut.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
@@ -88,6 +102,9 @@ pub struct Stock {
     /// Which side takes print.
     #[serde(default)]
     pub printable: PrintableSide,
+    /// What shines through ink that is printed on it.
+    #[serde(default)]
+    pub shine: Shine,
     /// The film laid over it after printing.
     #[serde(default)]
     pub laminate: Option<Laminate>,

@@ -1,15 +1,17 @@
 //! What is printed on a piece: words, shapes and patterns, where they lie and what is said of them.
 
+use aptum_core::blob::{BlobId, Blobs, NoBlobs, Origin};
 use aptum_core::check::{Check, State};
 use aptum_core::face::{
-    Align, Beyond, Face, Grid, Ink, Layer, LayerKind, Lying, Outlined, POINT, Pattern,
-    PlacedPicture, SHELF, Shape, ShapeSize, Stripes, Text, TextSize, Up, Uprights,
+    Align, Beyond, Face, FontBytes, Grid, Ink, Layer, LayerKind, Lying, Outlined, OwnTypeface,
+    POINT, Pattern, PlacedPicture, SHELF, Shape, ShapeSize, Stripes, Text, TextSize, Up, Uprights,
 };
 use aptum_core::fold::{FoldModel, Pose, stood};
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::form::{Flat, Form, Role};
 use aptum_core::geometry::{Affine, BezPath, Point, Region, Shape as _};
 use aptum_core::job::{JobPiece, with_changes, with_field};
+use aptum_core::piece_checks::missing_blobs;
 use aptum_core::units::Unit;
 use aptum_core::{Job, Prepared, Workshop, prepare};
 use proptest::prelude::*;
@@ -23,7 +25,7 @@ fn job(form: Form, layers: Vec<Layer>) -> Job {
     let job: Job =
         serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
     let piece = JobPiece::new("p1", form, &job.pieces[0].stock.0);
-    let face = Some(Face { bleed: 1.0, layers });
+    let face = Some(Face::new(1.0, layers));
     Job { pieces: vec![JobPiece { face, ..piece }], ..job }
 }
 
@@ -486,5 +488,72 @@ fn stripes_cover_their_share() {
         let path = inked(vec![Layer::new("l1", LayerKind::Shape(shape))]);
         let share = Region::inside(&path).area() / (45.0 * 60.0);
         assert!((share - 1.0 / 3.0).abs() < 0.02, "{turn}: {share}");
+    }
+}
+
+/// A maker’s store with one typeface in it.
+struct OneFont(BlobId, std::sync::Arc<[u8]>);
+
+impl Blobs for OneFont {
+    fn holds(&self, id: &BlobId) -> bool {
+        *id == self.0
+    }
+
+    fn bytes(&self, id: &BlobId) -> Option<std::sync::Arc<[u8]>> {
+        (*id == self.0).then(|| self.1.clone())
+    }
+}
+
+#[test]
+fn words_in_a_typeface_of_ones_own_are_set_in_it_and_told_where_it_is_missing() {
+    let blob = BlobId("a".repeat(64));
+    let shelf = SHELF.iter().find(|typeface| typeface.id == "poster").unwrap();
+    let in_shelf = |id: &str| {
+        let own = Text { typeface: id.to_owned(), ..text("Käthe fi", TextSize::Points(20.0)) };
+        inked(vec![Layer::new("l1", LayerKind::Text(own))])
+    };
+    let origin = Origin { name: "Käthes Hand".to_owned(), ..Origin::default() };
+    let own = OwnTypeface { blob: blob.clone(), origin, bytes: FontBytes::default() };
+    let own = Text { own_typeface: Some(own), ..text("Käthe fi", TextSize::Points(20.0)) };
+    let bare = job(tag(), vec![Layer::new("l1", LayerKind::Text(own))]);
+    let drawn = |job: &Job| {
+        let prepared = prepare(job, &workshop()).unwrap();
+        let path = match &prepared.first().arts[0].all().next().unwrap().ink {
+            Ink::Area { path, .. } => path.clone(),
+            other => panic!("{other:?}"),
+        };
+        (path, prepared.first().face_key)
+    };
+    let fonts = OneFont(blob.clone(), shelf.bytes().into());
+    let found = bare.with_fonts(&fonts);
+    let (with, key) = drawn(&found);
+    let (without, other_key) = drawn(&bare);
+    assert_eq!(with, in_shelf("poster"), "the same letters, from the maker’s file");
+    assert_eq!(without, in_shelf("plain"), "in the plainest until it is here");
+    assert_ne!(key, other_key, "what is remembered of one is not given for the other");
+    assert_ne!(with, without);
+
+    assert!(missing_blobs(&bare, &fonts).is_empty());
+    let missing = missing_blobs(&bare, &NoBlobs);
+    assert_eq!(missing[0].id, "typeface-l1");
+    assert_eq!(missing[0].bound_text, "“Käthes Hand”");
+    let mended = with_changes(&bare, &missing[0].remedies[0].changes).unwrap();
+    assert!(missing_blobs(&mended, &NoBlobs).is_empty());
+    // It is held for as long as the job names it, and its bytes are no part of the job.
+    assert!(bare.blobs().any(|id| *id == blob));
+    let json = serde_json::to_string(&*found).unwrap();
+    assert_eq!(json, serde_json::to_string(&bare).unwrap());
+
+    // Many of them at once push each other out of the shaper, and come back.
+    let many: Vec<BlobId> = (0..12).map(|at| BlobId(format!("{at:064x}"))).collect();
+    for _ in 0..2 {
+        for id in &many {
+            let mut job = bare.clone();
+            let layer = &mut job.pieces[0].face.as_mut().unwrap().layers[0];
+            let LayerKind::Text(text) = &mut layer.kind else { panic!("{layer:?}") };
+            text.own_typeface.as_mut().unwrap().blob = id.clone();
+            let fonts = OneFont(id.clone(), shelf.bytes().into());
+            assert_eq!(drawn(&job.with_fonts(&fonts)).0, with);
+        }
     }
 }

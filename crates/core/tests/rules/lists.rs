@@ -40,7 +40,7 @@ fn job(layers: Vec<Layer>, list: List, copies: u32) -> Job {
         serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
     let form = Form::new("tag", &[("width", 60.0), ("height", 40.0), ("hole", 0.0)]);
     let piece = JobPiece::new("p1", form, &job.pieces[0].stock.0);
-    let face = Some(Face { bleed: 1.0, layers });
+    let face = Some(Face::new(1.0, layers));
     Job { pieces: vec![JobPiece { face, list: Some(list), copies, ..piece }], ..job }
 }
 

@@ -7,6 +7,7 @@ mod by_hand;
 mod carton_blanks;
 mod catalogue;
 mod faces;
+mod finishes;
 mod fitting;
 mod folding;
 mod lists;

@@ -161,7 +161,7 @@ fn colour_goes_past_the_cut_by_the_bleed_and_spares_the_glue() {
     let face = |coverage, bleed| {
         let kind = LayerKind::Colour { colour: "#e7dcc0".into(), coverage };
         let colour = Layer { kind, ..Layer::colour("l1", "") };
-        Face { bleed, layers: vec![colour, Layer::panel_names("l2")] }.print(
+        Face::new(bleed, vec![colour, Layer::panel_names("l2")]).print(
             None,
             &flat.parts[0],
             &aptum_core::face::Uprights::default(),

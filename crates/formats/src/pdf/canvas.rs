@@ -1,8 +1,10 @@
 //! Drawing in mm with y down, as core measures.
 
 use aptum_core::geometry::{Affine, BezPath, PathEl};
+use pdf_writer::types::ColorSpaceOperand;
 use pdf_writer::{Content, Name};
 
+use super::document::OVERPRINT;
 use crate::line_style::{LineStyle, rgb};
 
 /// A drawing in the making.
@@ -22,6 +24,22 @@ impl Canvas {
     pub fn fill(&mut self, path: &BezPath, colour: &str) {
         let [red, green, blue] = rgb(colour);
         self.0.set_fill_rgb(red, green, blue);
+        self.trace(path);
+        self.0.fill_nonzero();
+    }
+
+    /// Fills a path with so much of the spot ink whose colour space has that name, over what lies there.
+    pub fn fill_spot(&mut self, path: &BezPath, space: &str, tint: f64) {
+        self.0.save_state().set_parameters(Name(OVERPRINT.as_bytes()));
+        self.0.set_fill_color_space(ColorSpaceOperand::Named(Name(space.as_bytes())));
+        self.0.set_fill_color([real(tint)]);
+        self.trace(path);
+        self.0.fill_nonzero().restore_state();
+    }
+
+    /// So much black, one for all.
+    pub fn fill_grey(&mut self, path: &BezPath, black: f64) {
+        self.0.set_fill_gray(real(1.0 - black));
         self.trace(path);
         self.0.fill_nonzero();
     }

@@ -5,9 +5,11 @@ use std::fmt::Write as _;
 use std::io::{self, Write};
 
 use aptum_core::blob::BlobId;
+use aptum_core::face::Separation;
 use aptum_core::geometry::Rect;
 use flate2::Compression;
 use flate2::write::ZlibEncoder;
+use pdf_writer::types::OverprintMode;
 use pdf_writer::writers::{Catalog, DocumentInfo, ExtGraphicsState};
 use pdf_writer::{Chunk, Filter, Finish, Name, Ref, TextStr};
 
@@ -47,6 +49,9 @@ pub(super) struct Document<'a> {
     pub starts: Vec<u64>,
     shared: Vec<(String, Ref)>,
     pub pictures: BTreeMap<BlobId, Image>,
+    pub spots: BTreeMap<Separation, Ref>,
+    /// Silhouettes of pictures, by what they are printed in; black without one.
+    pub silhouettes: BTreeMap<(BlobId, Option<Separation>), Image>,
     pages: Vec<Ref>,
 }
 
@@ -65,9 +70,20 @@ pub(super) struct Needs {
     pictures: Vec<Image>,
     opacities: Vec<(String, f64)>,
     shadings: Vec<Shared>,
+    spots: Vec<Shared>,
 }
 
+/// The state in which inks lie on each other and none is knocked out.
+pub(super) const OVERPRINT: &str = "overprint";
+
 impl Needs {
+    /// The colour space of a spot ink.
+    pub fn spot(&mut self, spot: Shared) {
+        if self.spots.iter().all(|(known, _)| *known != spot.0) {
+            self.spots.push(spot);
+        }
+    }
+
     /// A shading.
     pub fn shade(&mut self, shading: Shared) {
         self.shadings.push(shading);
@@ -104,6 +120,8 @@ impl<'a> Document<'a> {
             starts,
             shared: Vec::new(),
             pictures: BTreeMap::new(),
+            spots: BTreeMap::new(),
+            silhouettes: BTreeMap::new(),
             pages: Vec::new(),
         };
         // The second line tells programs that the file is binary (ISO 32000, 7.5.2).
@@ -187,8 +205,20 @@ impl<'a> Document<'a> {
                     shadings.pair(Name(name.as_bytes()), *id);
                 }
             }
-            if !needs.opacities.is_empty() {
+            if !needs.spots.is_empty() {
+                let mut spaces = resources.color_spaces();
+                for (name, id) in &needs.spots {
+                    spaces.pair(Name(name.as_bytes()), *id);
+                }
+            }
+            if !needs.opacities.is_empty() || !needs.spots.is_empty() {
                 let mut states = resources.ext_g_states();
+                if !needs.spots.is_empty() {
+                    let name = Name(OVERPRINT.as_bytes());
+                    let mut state = states.insert(name).start::<ExtGraphicsState<'_>>();
+                    state.overprint(true).overprint_fill(true);
+                    state.overprint_mode(OverprintMode::IgnoreZeroChannel);
+                }
                 for (name, opacity) in &needs.opacities {
                     let mut state =
                         states.insert(Name(name.as_bytes())).start::<ExtGraphicsState<'_>>();

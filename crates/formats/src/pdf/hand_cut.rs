@@ -5,11 +5,12 @@ use std::collections::BTreeSet;
 use std::io::{self, Write};
 
 use aptum_core::blob::Blobs;
+use aptum_core::face::{Separation, Side};
 use aptum_core::geometry::{BezPath, Point, Rect};
 use aptum_core::sheet::{LEGEND_ROW, legend_size};
 use aptum_core::{Job, LineKind, Prepared};
 
-use super::{Canvas, Copies, Document, Page, notes};
+use super::{Canvas, Copies, Document, Page, Show, notes};
 use crate::line_style::line_style;
 use aptum_core::face::lettering::{Anchor, letter};
 
@@ -28,7 +29,13 @@ pub fn hand_cut_pdf(
 ) -> io::Result<()> {
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name, out)?;
-    let art = Copies::new(&mut document, prepared, blobs, "#5b6764", 1.0)?;
+    let show = Show {
+        words: "#5b6764",
+        reach: 1.0,
+        inks: vec![Separation::Colour],
+        ..Show::printed(prepared, Side::Front)
+    };
+    let art = Copies::new(&mut document, prepared, blobs, show)?;
     let kinds = prepared.kinds();
     let sheets = prepared.layout.sheets();
     let mut number = 0;

@@ -219,13 +219,13 @@ fn big_endian(pixels: DynamicImage, bits: u8) -> Vec<u8> {
 }
 
 /// Packs what is large: a little more room for much less time.
-fn quick(bytes: &[u8]) -> Vec<u8> {
+pub(super) fn quick(bytes: &[u8]) -> Vec<u8> {
     let mut packer = ZlibEncoder::new(Vec::new(), Compression::fast());
     // Writing to memory cannot fail.
     let _ = packer.write_all(bytes);
     packer.finish().unwrap_or_default()
 }
 
-fn signed(count: u32) -> i32 {
+pub(super) fn signed(count: u32) -> i32 {
     i32::try_from(count).unwrap_or(i32::MAX)
 }

@@ -7,13 +7,16 @@ mod document;
 mod hand_cut;
 mod images;
 mod notes;
+mod plates;
 mod print;
+mod spots;
 
 pub use art::art_pdf;
 pub use hand_cut::hand_cut_pdf;
 pub use notes::{code_words, scale_rule, scale_words};
+pub use plates::{plates, plates_pdf};
 pub use print::print_pdf;
 
 use canvas::Canvas;
-use copies::Copies;
+use copies::{Copies, Show};
 use document::{Document, Page};

@@ -1,6 +1,7 @@
 //! What is printed beside the pieces: a scale to check the print with, and the sheet's code. Drawn once,
 //! for the files and for the page's views of them.
 
+use aptum_core::face::Separation;
 use aptum_core::geometry::{BezPath, Point};
 use aptum_core::sheet::{LINE, Notes, NotesForm};
 use aptum_core::units::{Unit, measure};
@@ -46,14 +47,17 @@ pub fn scale_words(notes: &Notes, unit: Unit) -> BezPath {
 /// The code and which sheet of how many, as outlines.
 #[must_use]
 pub fn code_words(notes: &Notes, code: &str, sheet: u32, sheets: u32) -> BezPath {
-    let words = format!("{code} · {sheet} of {sheets}");
+    line(notes, &format!("{code} · {sheet} of {sheets}"))
+}
+
+fn line(notes: &Notes, words: &str) -> BezPath {
     let base = notes.height() - 1.0;
     let at = match notes.form {
         NotesForm::Beside(scale) => Point::new(EDGE + scale + 3.0, base),
         NotesForm::Above(_) => Point::new(EDGE, LINE - 1.0),
         NotesForm::Code => Point::new(EDGE, base),
     };
-    notes.frame() * letter(&words, at, FIGURES, Anchor::Start)
+    notes.frame() * letter(words, at, FIGURES, Anchor::Start)
 }
 
 pub(super) fn draw_scale(canvas: &mut Canvas, notes: &Notes, unit: Unit) {
@@ -65,4 +69,10 @@ pub(super) fn draw_scale(canvas: &mut Canvas, notes: &Notes, unit: Unit) {
 
 pub(super) fn draw_code(canvas: &mut Canvas, notes: &Notes, code: &str, sheet: u32, sheets: u32) {
     canvas.fill_black(&code_words(notes, code, sheet, sheets));
+}
+
+/// The code and the ink of a plate.
+pub(super) fn draw_ink(canvas: &mut Canvas, notes: &Notes, code: &str, ink: Separation) {
+    let name = ink.name().split(' ').next().unwrap_or_default();
+    canvas.fill_black(&line(notes, &format!("{code} · {name}")));
 }

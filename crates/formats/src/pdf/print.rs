@@ -3,14 +3,16 @@
 use std::io::{self, Write};
 
 use aptum_core::blob::Blobs;
-use aptum_core::face::ink_colour;
-use aptum_core::geometry::Rect;
+use aptum_core::face::{Separation, Side};
+use aptum_core::geometry::{Affine, Rect, Shape};
 use aptum_core::{Job, Prepared};
 
-use super::{Canvas, Copies, Document, Page, notes};
+use super::document::{Content, Needs};
+use super::{Canvas, Copies, Document, Page, Show, notes};
 use aptum_core::face::lettering::letter_into;
 
-/// What is printed, a page per sheet; a job that is only cut has marks alone.
+/// What is printed, a page per sheet, followed by its back where pieces are printed behind; a job that is only cut has
+/// marks alone.
 ///
 /// MediaBox is the page. TrimBox is the page too, or the blank's bounds where one piece lies alone
 /// on it; BleedBox lies around the trim by the bleed. Each piece's art is in the file once.
@@ -26,8 +28,14 @@ pub fn print_pdf(
     let page = prepared.windows.page;
     let mut document = Document::new(&job.name, out)?;
 
-    let art = Copies::new(&mut document, prepared, blobs, ink_colour(), 0.0)?;
+    let show = |side| Show::printed(prepared, side);
+    let art = Copies::new(&mut document, prepared, blobs, show(Side::Front))?;
+    let behind = prepared
+        .has_backs()
+        .then(|| Copies::new(&mut document, prepared, blobs, show(Side::Back)))
+        .transpose()?;
 
+    let grounds = mark_grounds(&mut document, job, prepared, false)?;
     let mut canvas = Canvas::new();
     for mark in &prepared.marks.marks {
         canvas.fill_black(&mark.ink);
@@ -51,7 +59,7 @@ pub fn print_pdf(
             }
             _ => (page, page),
         };
-        let mut first = None;
+        let (mut first, mut first_back) = (None, None);
         for sheet in 0..run.sheets {
             number += 1;
             let scale = |canvas: &mut Canvas| {
@@ -61,13 +69,18 @@ pub fn print_pdf(
             };
             let at = (run, sheet);
             let (drawn, own) = art.content(&mut document, &mut first, at, page.height(), scale)?;
-            let mut contents = vec![drawn, marks];
+            let mut contents: Vec<_> = grounds.into_iter().chain([drawn, marks]).collect();
             if let Some(notes) = notes {
                 let mut canvas = Canvas::new();
                 notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
                 contents.push(document.content(&canvas.finish(), page.height())?);
             }
             document.page(&Page { media: page, trim, bleed, contents, own })?;
+            let Some(behind) = &behind else { continue };
+            let (drawn, own) =
+                behind.content(&mut document, &mut first_back, at, page.height(), |_| {})?;
+            let [trim, bleed] = [trim, bleed].map(|own| prepared.turned.transform_rect_bbox(own));
+            document.page(&Page { media: page, trim, bleed, contents: vec![drawn], own })?;
         }
     }
     if number == 0 {
@@ -76,7 +89,37 @@ pub fn print_pdf(
     document.finish()
 }
 
+/// White beneath the marks, where a face asks for it: the spot ink, or black on a plate.
+pub(super) fn mark_grounds(
+    document: &mut Document<'_>,
+    job: &Job,
+    prepared: &Prepared,
+    in_black: bool,
+) -> io::Result<Option<Content>> {
+    let mut faces = job.pieces.iter().filter_map(|piece| piece.face.as_ref());
+    let grounds = prepared.marks.grounds();
+    if grounds.is_empty() || !faces.any(|face| face.white.under_marks) {
+        return Ok(None);
+    }
+    let page = prepared.windows.page;
+    let (mut canvas, mut needs) = (Canvas::new(), Needs::default());
+    let spot = document.spot(Separation::White)?;
+    for ground in grounds {
+        let path = ground.to_path(0.1);
+        if in_black {
+            canvas.fill_grey(&path, 1.0);
+        } else {
+            canvas.fill_spot(&path, &spot.0, 1.0);
+        }
+    }
+    needs.spot(spot);
+    document.share("mark-grounds", &canvas.finish(), page, &needs)?;
+    let mut canvas = Canvas::new();
+    canvas.place("mark-grounds", Affine::IDENTITY);
+    document.content(&canvas.finish(), page.height()).map(Some)
+}
+
 /// A PDF has at least one page: marks alone, when no copy fits.
-fn empty_page(page: Rect, marks: super::document::Content) -> Page {
+fn empty_page(page: Rect, marks: Content) -> Page {
     Page { media: page, trim: page, bleed: page, contents: vec![marks], own: Vec::new() }
 }

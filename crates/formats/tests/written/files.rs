@@ -397,7 +397,8 @@ fn goes_out_as_it_lies(job: &Job, prepared: &Prepared) -> usize {
     }
     if prepared.is_printed() {
         // Without a copy the marks are printed alone.
-        assert_eq!(open(&print_of(job, prepared)).get_pages().len(), sheets.len().max(1), "{name}");
+        let pages = sheets.len().max(1) * if prepared.has_backs() { 2 } else { 1 };
+        assert_eq!(open(&print_of(job, prepared)).get_pages().len(), pages, "{name}");
     }
     let pages = open(&hand_cut_of(job, prepared)).get_pages().len();
     assert_eq!(pages, prepared.hand_cut_pages() as usize, "{name}");

@@ -1,18 +1,18 @@
 //! What is printed, drawn again from the files by other libraries: hayro (PDF) and resvg (SVG).
 
 use aptum_core::face::{
-    Beyond, Face, Layer, LayerKind, List, Lying, NamedPicture, PictureSize, PlacedPicture, Runs,
-    Shape, ShapeSize, Text, TextSize,
+    Beyond, Face, Finish, Layer, LayerKind, List, Lying, NamedPicture, PictureSize, PlacedPicture,
+    Runs, Shape, ShapeSize, Side, Text, TextSize,
 };
 use aptum_core::form::Form;
 use aptum_core::geometry::{Point, Rect, Vec2};
-use aptum_core::job::JobPiece;
-use aptum_core::workshop::SheetSize;
-use aptum_core::{Job, Prepared, prepare};
+use aptum_core::job::{JobPiece, Orientation, with_changes};
+use aptum_core::workshop::{SheetSize, TurnsAbout};
+use aptum_core::{Job, Prepared, State, prepare};
 use aptum_formats::archive::blob_id;
 use aptum_formats::art::{art_svg, png, sheet_svg};
 use aptum_formats::drawing::{DrawingFile, brought};
-use aptum_formats::pdf::{art_pdf, print_pdf};
+use aptum_formats::pdf::{art_pdf, plates, plates_pdf, print_pdf};
 use aptum_formats::picture::Picture;
 use hayro::hayro_interpret::InterpreterSettings;
 use hayro::hayro_syntax::Pdf;
@@ -73,6 +73,14 @@ fn at(pixels: &RgbaImage, point: Point) -> [u8; 3] {
     [r, g, b]
 }
 
+/// True where a rectangle has one colour, and what is a tenth of a millimetre outside of its corners has not.
+fn is_just(pixels: &RgbaImage, colour: [u8; 3], own: Rect) -> bool {
+    let corners =
+        |own: Rect| [(own.x0, own.y0), (own.x1, own.y0), (own.x0, own.y1), (own.x1, own.y1)];
+    let is = |own: Rect| corners(own).map(|corner| at(pixels, corner.into()) == colour);
+    is(own.inset(-0.1)) == [true; 4] && is(own.inflate(0.1, 0.1)) == [false; 4]
+}
+
 /// The bounds of what has one colour within so much of a page that was drawn at its finest.
 fn measured(pixels: &RgbaImage, colour: [u8; 3], within: Rect) -> Rect {
     #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
@@ -101,7 +109,7 @@ fn tags(layers: Vec<Layer>, list: Option<List>, copies: u32) -> (Job, Prepared) 
         serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
     let form = Form::new("tag", &[("width", 60.0), ("height", 40.0), ("hole", 0.0)]);
     let piece = JobPiece::new("p1", form, &job.pieces[0].stock.0);
-    let face = Some(Face { bleed: 1.0, layers });
+    let face = Some(Face::new(1.0, layers));
     let job = Job { pieces: vec![JobPiece { face, list, copies, ..piece }], ..job };
     let prepared = prepare(&job, &workshop()).unwrap();
     (job, prepared)
@@ -150,6 +158,174 @@ fn a_picture_lies_where_its_figures_say_on_every_copy() {
         sheet.len()
     });
     assert_eq!(seen.iter().sum::<usize>(), 7);
+}
+
+/// Held against the light, the back lies behind its own copy: what is upper right from behind is upper left from the
+/// front, whichever edge the printer turns the sheet about.
+#[test]
+fn a_back_lies_behind_its_own_copy() {
+    let mut hand = Hand::default();
+    let [front, behind] = [[180, 60, 20], [20, 90, 160]];
+    let small = |hand: &mut Hand, colour: [u8; 3], side: Side| {
+        let placed = hand.keep(&one_colour(colour, 30, 30));
+        let lying = Lying { x: 18.0, y: -11.0, ..placed.lying.clone() };
+        let placed = PlacedPicture { size: PictureSize::Width(9.0), lying, ..placed };
+        Layer { side, ..picture(placed) }
+    };
+    let layers = vec![
+        small(&mut hand, front, Side::Front),
+        Layer { id: "l2".into(), ..small(&mut hand, behind, Side::Back) },
+    ];
+    let (mut job, _) = tags(layers, None, 5);
+    job.pieces[0].face.as_mut().unwrap().both_sides = true;
+    job.sheet.size = SheetSize { name: "own".into(), width: 110.0, height: 150.0 };
+    (job.sheet.marks, job.sheet.cutter) = (None, None);
+    let mut codes = Vec::new();
+    for (about, is_upright) in [
+        (TurnsAbout::LongEdge, false),
+        (TurnsAbout::ShortEdge, false),
+        (TurnsAbout::LongEdge, true),
+    ] {
+        let mut workshop = workshop();
+        let printer = workshop.printers.get_mut(job.sheet.printer.as_ref().unwrap()).unwrap();
+        printer.turns_about = about;
+        job.sheet.orientation =
+            if is_upright { Orientation::Portrait } else { Orientation::Landscape };
+        let prepared = prepare(&job, &workshop).unwrap();
+        codes.push(prepared.code.clone());
+        let page = prepared.windows.page;
+        assert_eq!(page.height() > page.width(), is_upright);
+        let middle = prepared.blanks().next().unwrap().part.bounds.center();
+        let at = |x: f64, y: f64| Rect::from_center_size(middle + Vec2::new(x, y), (9.0, 9.0));
+        let mut bytes = Vec::new();
+        print_pdf(&job, &prepared, &hand, &mut bytes).unwrap();
+        let pages = pages(&bytes);
+        let sheets: Vec<_> = prepared.layout.each_sheet().collect();
+        assert_eq!(pages.len(), 2 * sheets.len(), "each sheet has its back after it");
+        for (pages, sheet) in pages.chunks(2).zip(sheets) {
+            for copy in sheet {
+                let lies = copy.transform().transform_rect_bbox(at(18.0, -11.0));
+                assert!(is_just(&pages[0], front, lies));
+                let through = copy.transform().transform_rect_bbox(at(-18.0, -11.0));
+                // An upright page turned about its long edge, like a lying one about its short, changes left and right.
+                let turns_sides = is_upright == (about == TurnsAbout::LongEdge);
+                let seen = if turns_sides {
+                    Rect::new(
+                        page.width() - through.x1,
+                        through.y0,
+                        page.width() - through.x0,
+                        through.y1,
+                    )
+                } else {
+                    Rect::new(
+                        through.x0,
+                        page.height() - through.y1,
+                        through.x1,
+                        page.height() - through.y0,
+                    )
+                };
+                assert!(is_just(&pages[1], behind, seen), "{about:?} {seen:?}");
+            }
+        }
+    }
+    codes.sort_unstable();
+    codes.dedup();
+    assert_eq!(codes.len(), 3, "another turn is another print");
+    // The back reaches past the cut by the bleed and by what turning may be off.
+    let colour = Layer { side: Side::Back, ..Layer::colour("l3", "#445566") };
+    job.pieces[0].face.as_mut().unwrap().layers.push(colour);
+    job.sheet.spacing = 10.0;
+    let prepared = prepare(&job, &workshop()).unwrap();
+    let bleeds =
+        (prepared.first().arts[0].bleed, prepared.first().back.as_ref().unwrap().arts[0].bleed);
+    assert_eq!(bleeds, (1.0, 2.0));
+    let check = |prepared: &Prepared| {
+        let found = prepared.checks.iter().find(|check| check.id == "back-bleed").unwrap();
+        let changes = found.remedies.first().map(|remedy| remedy.changes.clone());
+        (found.state, changes.unwrap_or_default())
+    };
+    assert_eq!(check(&prepared).0, State::Fits);
+    job.sheet.spacing = 1.0;
+    let (state, changes) = check(&prepare(&job, &workshop()).unwrap());
+    assert_eq!(state, State::Attention);
+    let mended = with_changes(&job, &changes).unwrap();
+    assert_eq!(check(&prepare(&mended, &workshop()).unwrap()).0, State::Fits);
+}
+
+/// Each ink is a separation of its own, and a page of its own where that is asked for, all with the same marks.
+#[test]
+fn each_ink_is_a_separation_and_a_plate() {
+    let mut hand = Hand::default();
+    // Half of it is clear.
+    let pixels = RgbaImage::from_fn(40, 20, |x, _| Rgba([9, 9, 9, if x < 20 { 255 } else { 0 }]));
+    let placed = hand.keep(&coded(&pixels.into(), ImageFormat::Png));
+    let lying = Lying { y: 10.0, ..placed.lying.clone() };
+    let spot = PlacedPicture { size: PictureSize::Width(20.0), lying, ..placed };
+    let square = |sides: [f64; 2]| {
+        let lying = Lying { panels: vec!["Tag".into()], y: -8.0, ..Lying::default() };
+        let size = ShapeSize::Sides(sides);
+        let shape = Shape { lying, size, ..Shape::filled("#336699") };
+        LayerKind::Shape(shape)
+    };
+    let layers = vec![
+        Layer::new("l1", square([30.0, 12.0])),
+        Layer { finish: Finish::Varnish, ..picture(spot) },
+        Layer { finish: Finish::Raised { passes: 3 }, ..Layer::new("l3", square([6.0, 6.0])) },
+    ];
+    let layers = layers.into_iter().enumerate();
+    let layers = layers.map(|(at, layer)| Layer { id: format!("l{at}").as_str().into(), ..layer });
+    let (mut job, _) = tags(layers.collect(), None, 2);
+    let white = &mut job.pieces[0].face.as_mut().unwrap().white;
+    (white.on, white.choke, white.under_marks) = (true, 0.5, true);
+    let prepared = prepare(&job, &workshop()).unwrap();
+    let mut print = Vec::new();
+    print_pdf(&job, &prepared, &hand, &mut print).unwrap();
+    let print = lopdf::Document::load_mem(&print).unwrap();
+    let mut spots: Vec<String> = print
+        .objects
+        .values()
+        .filter_map(|object| object.as_array().ok())
+        .filter(|array| {
+            array.first().is_some_and(|own| own.as_name().is_ok_and(|n| n == b"Separation"))
+        })
+        .map(|array| String::from_utf8(array[1].as_name().unwrap().to_vec()).unwrap())
+        .collect();
+    spots.sort_unstable();
+    assert_eq!(spots, ["Raised varnish", "Varnish", "White"]);
+
+    let mut bytes = Vec::new();
+    plates_pdf(&job, &prepared, &hand, &mut bytes).unwrap();
+    let pages = pages(&bytes);
+    assert_eq!((pages.len(), plates(&prepared)), (4, 4));
+    let part = prepared.blanks().next().unwrap().part;
+    let on = |x: f64, y: f64, width: f64, height: f64| {
+        Rect::from_center_size(part.bounds.center() + Vec2::new(x, y), (width, height))
+    };
+    let black = [0, 0, 0];
+    for copy in prepared.layout.each_sheet().next().unwrap() {
+        let lies = |own: Rect| copy.transform().transform_rect_bbox(own);
+        assert!(is_just(&pages[0], black, lies(on(0.0, -8.0, 29.0, 11.0))), "choked by half a mm");
+        assert!(is_just(&pages[1], [0x33, 0x66, 0x99], lies(on(0.0, -8.0, 30.0, 12.0))));
+        // What the picture covers: its left half.
+        assert!(is_just(&pages[2], black, lies(on(-5.0, 10.0, 10.0, 10.0))));
+        assert!(is_just(&pages[3], black, lies(on(0.0, -8.0, 6.0, 6.0))));
+    }
+    for mark in prepared.marks.marks.iter().skip(1) {
+        let bounds = kurbo::Shape::bounding_box(&mark.ink);
+        let near = |page: &RgbaImage| -> Vec<[u8; 3]> {
+            let steps = (0..20).flat_map(|x| (0..20).map(move |y| (f64::from(x), f64::from(y))));
+            steps
+                .map(|(x, y)| {
+                    let share = Vec2::new(x * bounds.width(), y * bounds.height()) / 20.0;
+                    at(page, bounds.origin() + share)
+                })
+                .collect()
+        };
+        assert!(near(&pages[0]).iter().all(|pixel| *pixel == black), "white beneath it");
+        assert_eq!(near(&pages[1]), near(&pages[2]));
+        assert_eq!(near(&pages[2]), near(&pages[3]));
+        assert!(near(&pages[1]).contains(&[255; 3]));
+    }
 }
 
 /// A row's picture and colour is on its own copy and on no other, in the PDF and in the PNG of the sheet.

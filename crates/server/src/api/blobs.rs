@@ -1,6 +1,7 @@
 //! Pictures: brought in as they are, told by their bytes, and given back.
 
 use aptum_core::blob::BlobId;
+use aptum_formats::content::Content;
 use aptum_formats::picture::{Coding, LARGEST, Picture, PictureError};
 use rocket::data::{Data, ToByteUnit};
 use rocket::http::{ContentType, Header};
@@ -53,9 +54,17 @@ pub async fn add(
             Err(error) => Err(error.into()),
         })
         .await?;
-    let id = desk.write(move |store| Ok(store.add_picture(picture, &bytes)?)).await?;
-    let drawn = picture.coding == Coding::Svg;
-    Ok(Json(BlobView { id, media: picture.coding.media(), pixels: picture.pixels, drawn }))
+    let id =
+        desk.write(move |store| Ok(store.add_blob(Content::Picture(picture), &bytes)?)).await?;
+    Ok(Json(BlobView::new(id, picture)))
+}
+
+impl BlobView {
+    /// Of a picture that is kept under an id.
+    pub fn new(id: BlobId, picture: Picture) -> Self {
+        let drawn = picture.coding == Coding::Svg;
+        Self { id, media: picture.coding.media(), pixels: picture.pixels, drawn }
+    }
 }
 
 /// The bytes of a blob.

@@ -97,9 +97,12 @@ impl<'r> Responder<'r, 'static> for Download {
 fn found(store: &Store, id: i32) -> Result<(Job, Arc<Workshop>, Prepared), Problem> {
     let job = store.job(id)?.job;
     let workshop = store.workshop()?;
-    let prepared = shelf::prepared(&job, &workshop)?;
+    let prepared = shelf::prepared(&job, &workshop, store)?;
     Ok((job, workshop, prepared))
 }
+
+/// Files of all sheets together.
+const OF_SHEETS: [OutputKind; 3] = [OutputKind::Print, OutputKind::Plates, OutputKind::HandCut];
 
 /// Which files the job has. None of them is built for that; sheets that are cut alike are named once.
 #[get("/jobs/<id>/files")]
@@ -113,6 +116,12 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
         let info = outputs(&prepared).into_iter().map(|output| {
             let (title, note, piece, sheets) = match output.kind {
                 OutputKind::Print => ("Print file", "art and marks, no lines", None, None),
+                OutputKind::Plates => (
+                    "Print file, ink by ink",
+                    "a page for each ink, all with the same marks",
+                    None,
+                    None,
+                ),
                 OutputKind::HandCut => {
                     ("Hand-cut file", "lines by kind, with a legend, no marks", None, None)
                 }
@@ -153,9 +162,7 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                     format!("cut-dxf/{first}")
                 }
                 Some([first, _]) => format!("cut/{first}"),
-                None if matches!(output.kind, OutputKind::Print | OutputKind::HandCut) => {
-                    output.name.clone()
-                }
+                None if OF_SHEETS.contains(&output.kind) => output.name.clone(),
                 None => format!("piece/{}", output.name),
             };
             FileInfo {
@@ -203,6 +210,19 @@ pub async fn print(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
             return Ok(("print.pdf".to_owned(), OutputKind::Print));
         }
         Err(Problem::missing("This job is only cut: switch its printed face on to print it"))
+    })
+    .await
+}
+
+/// The print, a page for each ink.
+#[get("/jobs/<id>/print-inks.pdf")]
+pub async fn plates(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
+    one(desk, id, None, |prepared| {
+        let all = outputs(prepared);
+        if all.iter().any(|output| output.kind == OutputKind::Plates) {
+            return Ok(("print-inks.pdf".to_owned(), OutputKind::Plates));
+        }
+        Err(Problem::missing("This job is printed in colour alone: print.pdf holds all of it"))
     })
     .await
 }
@@ -281,8 +301,7 @@ fn on_sheet(prepared: &Prepared, number: u32) -> Result<(), Problem> {
 pub async fn piece(desk: &State<Desk>, id: i32, name: String) -> Result<Download, Problem> {
     one(desk, id, None, move |prepared| {
         let all = outputs(prepared).into_iter().filter(|output| {
-            let of_sheets = [OutputKind::Print, OutputKind::HandCut];
-            !of_sheets.contains(&output.kind)
+            !OF_SHEETS.contains(&output.kind)
                 && !matches!(
                     output.kind,
                     OutputKind::Cut(_) | OutputKind::CutDxf(_) | OutputKind::SheetPng(..)

@@ -168,8 +168,8 @@ pub async fn compare(
     job: Body<Job>,
 ) -> Result<Json<Vec<MarkChoiceView>>, Problem> {
     desk.long(move |store| {
-        let (job, workshop) = (job.0, store.workshop()?);
-        prepared(&job, &workshop)?;
+        let (job, workshop) = (job.0.with_fonts(store).into_owned(), store.workshop()?);
+        prepared(&job, &workshop, store)?;
         let choices = compare_marks(&job, &workshop);
         let Some(now) = in_use(&job, &choices) else { return Ok(Json(Vec::new())) };
         let view = |choice| choice_view(&job, &workshop, now, choice);
@@ -182,8 +182,8 @@ pub async fn compare(
 async fn usable(desk: &Desk, job: Job) -> Result<(Job, Workshop), Problem> {
     desk.quick(move |store| {
         let workshop = store.workshop()?;
-        prepared(&job, &workshop)?;
-        Ok((job, workshop.as_ref().clone()))
+        prepared(&job, &workshop, store)?;
+        Ok((job.with_fonts(store).into_owned(), workshop.as_ref().clone()))
     })
     .await
 }
@@ -261,8 +261,8 @@ fn way_view(way: &Way, piece: usize, workshop: &Workshop) -> Option<WayView> {
 #[post("/order", data = "<job>")]
 pub async fn order(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Vec<OrderChoice>>, Problem> {
     desk.long(move |store| {
-        let (job, workshop) = (job.0, store.workshop()?);
-        prepared(&job, &workshop)?;
+        let (job, workshop) = (job.0.with_fonts(store).into_owned(), store.workshop()?);
+        prepared(&job, &workshop, store)?;
         let view = |OrderChange { remedy, prepared }| OrderChoice {
             remedy,
             sheets: prepared.layout.sheets(),

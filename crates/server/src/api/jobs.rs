@@ -1,5 +1,7 @@
 //! Jobs: list, open, change, undo, redo, bin, import.
 
+use std::borrow::Cow;
+
 use aptum_core::job::{FieldChange, with_edits};
 use aptum_core::{InputError, Job, prepare};
 use aptum_formats::archive::{JobFile, LARGEST_FILE};
@@ -75,7 +77,7 @@ type Opened = Result<Json<OpenJob>, Problem>;
 
 /// A job as it is opened.
 fn opened(store: &Store, stored: StoredJob, known: &Known) -> Opened {
-    let (preview, errors) = match prepared(&stored.job, &*store.workshop()?) {
+    let (preview, errors) = match prepared(&stored.job, &*store.workshop()?, store) {
         Ok(prepared) => (Some(Preview::new(&stored.job, &prepared, store, known)), Vec::new()),
         Err(errors) => (None, errors),
     };
@@ -86,7 +88,7 @@ fn opened(store: &Store, stored: StoredJob, known: &Known) -> Opened {
 /// A job that can be prepared.
 async fn usable(desk: &Desk, job: Job) -> Result<Job, Problem> {
     desk.quick(move |store| {
-        prepared(&job, &*store.workshop()?)?;
+        prepared(&job, &*store.workshop()?, store)?;
         Ok(job)
     })
     .await
@@ -99,7 +101,15 @@ async fn usable(desk: &Desk, job: Job) -> Result<Job, Problem> {
 pub async fn list(desk: &State<Desk>) -> Result<Json<Vec<JobSummary>>, Problem> {
     let summaries = desk.summaries().clone();
     let (known, rest) = desk
-        .quick(move |store| Ok(summaries.all(store.jobs()?, store.workshop()?.as_ref().clone())))
+        .quick(move |store| {
+            let mut entries = store.jobs()?;
+            for job in entries.iter_mut().filter_map(|entry| entry.job.as_mut().ok()) {
+                if let Cow::Owned(found) = job.with_fonts(store) {
+                    *job = found;
+                }
+            }
+            Ok(summaries.all(entries, store.workshop()?.as_ref().clone()))
+        })
         .await?;
     if let Some(rest) = rest {
         let summaries = desk.summaries().clone();
@@ -206,7 +216,7 @@ pub async fn save(desk: &State<Desk>, id: i32, change: Body<JobChange>) -> Opene
                 None => store.job_at(id, version)?,
             };
             let job = with_edits(&base, &changes)?;
-            match prepared(&job, &*store.workshop()?) {
+            match prepared(&job, &*store.workshop()?, store) {
                 Ok(_) => Ok(job),
                 Err(errors) => Err(Problem::of_job(errors, Some(job))),
             }

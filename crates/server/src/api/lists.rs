@@ -77,7 +77,7 @@ pub struct RowAsk {
 pub async fn row(desk: &State<Desk>, ask: Body<RowAsk>) -> Result<Json<FaceView>, Problem> {
     desk.quick(move |store| {
         let RowAsk { job, piece, row } = ask.0;
-        let prepared = prepared(&job, &*store.workshop()?)?;
+        let prepared = prepared(&job, &*store.workshop()?, store)?;
         let found = prepared.pieces.iter().find(|own| own.job_piece.id == piece);
         let Some(found) = found else {
             return Err(Problem::missing(format!("The job has no piece “{}”", piece.shown())));

@@ -6,15 +6,18 @@ mod catalogue;
 mod files;
 mod fitting;
 mod fold;
+mod fonts;
 mod jobs;
 mod layers;
 mod lengths;
 mod lists;
+
 mod meta;
 mod nesting;
 pub mod openapi;
 mod preview;
 mod problem;
+mod rework;
 mod starts;
 mod summaries;
 mod tasks;
@@ -71,11 +74,15 @@ pub fn routes() -> Vec<Route> {
         lengths::read,
         blobs::add,
         blobs::bytes,
+        fonts::add_font,
+        rework::rework,
+        rework::drawing_parts,
         layers::line_up,
         lists::read_list,
         lists::row,
         files::list,
         files::print,
+        files::plates,
         files::hand_cut,
         files::cut,
         files::sheet_png,

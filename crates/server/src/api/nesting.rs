@@ -4,6 +4,7 @@ use std::sync::Mutex;
 use std::time::{Duration, Instant};
 
 use aptum_core::arrange::{Arrange, Arranged, arrange};
+use aptum_core::blob::NoBlobs;
 use aptum_core::sheet::nest::{Found, Watch};
 use aptum_core::sheet::{Kept, LaidBlank};
 use aptum_core::{InputError, Job, nest_job};
@@ -104,15 +105,15 @@ pub async fn nest(
 ) -> Result<Events, Problem> {
     let job = job.0;
     job.validate()?;
-    let workshop = desk
+    let (job, workshop) = desk
         .quick(move |store| {
             store.job(id)?;
-            Ok(store.workshop()?)
+            Ok((job.with_fonts(store).into_owned(), store.workshop()?))
         })
         .await?;
     let budget = Duration::from_secs_f64(job.sheet.search.budget);
     tasks.run(Some(id), budget, move |sender| {
-        let blanks = prepared(&job, &workshop)
+        let blanks = prepared(&job, &workshop, &NoBlobs)
             .map_or_else(|_| Vec::new(), |done| done.layout.blanks.clone());
         let following = Following { sender, start: Instant::now(), blanks, sent: Mutex::new(None) };
         match nest_job(&job, &workshop, &following) {

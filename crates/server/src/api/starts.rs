@@ -46,7 +46,7 @@ impl Starts {
         ];
         Self {
             job: starting_job(workshop),
-            face: Face { bleed: 1.5, layers: vec![Layer::panel_names("l1")] },
+            face: Face::new(1.5, vec![Layer::panel_names("l1")]),
             layers: layers.into_iter().map(|kind| Layer::new("l1", kind)).collect(),
             inks: ["#e7dcc0", "#f0d9cf", "#dfe8d6", "#d5e3e6", "#f3e3b3", "#c9b8d1"],
             border: 3.0,
@@ -82,7 +82,7 @@ fn starting_job(workshop: &Workshop) -> Job {
         name: "New job".to_owned(),
         unit: Unit::Mm,
         pieces: vec![JobPiece {
-            face: Some(Face { bleed: 1.0, layers: vec![Layer::panel_names("l1")] }),
+            face: Some(Face::new(1.0, vec![Layer::panel_names("l1")])),
             ..JobPiece::new("p1", form, stock.map_or("none", |(id, _)| id.0.as_str()))
         }],
         sheet: SheetPlan {

@@ -39,7 +39,7 @@ impl Blobs for Brought {
 pub(super) fn find(name: &str, data: &DataDirectory) -> Result<Found, Box<dyn Error>> {
     let (job, workshop, blobs) =
         if Path::new(name).is_file() { from_file(name)? } else { from_data(name, data)? };
-    let prepared = prepare(&job, &workshop).map_err(|errors| {
+    let prepared = prepare(&job.with_fonts(&*blobs), &workshop).map_err(|errors| {
         errors
             .iter()
             .map(|error| format!("{}: {} ({})", error.field, error.message, error.remedy.text))

@@ -5,22 +5,20 @@ use std::sync::Arc;
 
 use aptum_core::blob::{BlobId, Blobs};
 use aptum_formats::archive::{Asset, blob_id};
-use aptum_formats::picture::Picture;
+use aptum_formats::content::Content;
 use diesel::prelude::*;
 
+use super::parts;
 use super::schema::{blobs, revision_blobs};
 use super::{Store, StoreError};
 
-/// The media types of pictures; parts of revisions are blobs too.
-const PICTURES: &str = "image/%";
-
 impl Store {
-    /// Keeps a picture, unless it is there already.
+    /// Keeps a picture or a typeface, unless it is there already.
     ///
     /// # Errors
     /// [`StoreError`] from the database, a full disk among them: nothing is kept then.
-    pub fn add_picture(&self, picture: Picture, bytes: &[u8]) -> Result<BlobId, StoreError> {
-        self.change(|connection| add(connection, picture, bytes))
+    pub fn add_blob(&self, content: Content, bytes: &[u8]) -> Result<BlobId, StoreError> {
+        self.change(|connection| add(connection, content, bytes))
     }
 
     /// A blob's media type and bytes.
@@ -29,7 +27,7 @@ impl Store {
     /// [`StoreError`] from the database.
     pub fn blob(&self, id: &BlobId) -> Result<Option<(String, Vec<u8>)>, StoreError> {
         let found = blobs::table
-            .filter(blobs::id.eq(&id.0).and(blobs::media.like(PICTURES)))
+            .filter(blobs::id.eq(&id.0).and(blobs::media.ne(parts::MEDIA)))
             .select((blobs::media, blobs::body))
             .first(&mut *self.reader()?)
             .optional()?;
@@ -41,7 +39,7 @@ impl Blobs for Store {
     fn holds(&self, id: &BlobId) -> bool {
         let found = self.reader().and_then(|mut reader| {
             let count =
-                blobs::table.filter(blobs::id.eq(&id.0).and(blobs::media.like(PICTURES))).count();
+                blobs::table.filter(blobs::id.eq(&id.0).and(blobs::media.ne(parts::MEDIA))).count();
             Ok(count.get_result::<i64>(&mut *reader)?)
         });
         found.is_ok_and(|count| count > 0)
@@ -54,15 +52,15 @@ impl Blobs for Store {
 
 fn add(
     connection: &mut SqliteConnection,
-    picture: Picture,
+    content: Content,
     bytes: &[u8],
 ) -> Result<BlobId, StoreError> {
     let id = blob_id(bytes);
-    let side = |at: usize| i32::try_from(picture.pixels[at]).unwrap_or(i32::MAX);
+    let side = |at: usize| i32::try_from(content.pixels()[at]).unwrap_or(i32::MAX);
     diesel::insert_or_ignore_into(blobs::table)
         .values((
             blobs::id.eq(&id.0),
-            blobs::media.eq(picture.coding.media()),
+            blobs::media.eq(content.media()),
             blobs::width.eq(side(0)),
             blobs::height.eq(side(1)),
             blobs::body.eq(bytes),
@@ -77,7 +75,7 @@ pub(super) fn add_all(
     assets: &BTreeMap<BlobId, Asset>,
 ) -> Result<(), StoreError> {
     for asset in assets.values() {
-        add(connection, asset.picture, &asset.bytes)?;
+        add(connection, asset.content, &asset.bytes)?;
     }
     Ok(())
 }

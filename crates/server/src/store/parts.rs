@@ -33,7 +33,7 @@ const SEEN: usize = 40;
 const MARK: &str = "parts\n";
 
 /// The media type of parts.
-const MEDIA: &str = "application/x-part";
+pub(super) const MEDIA: &str = "application/x-part";
 
 /// The text to store for a revision, and the parts that it names.
 pub(super) fn keep(

@@ -13,6 +13,7 @@ use aptum::serve::{Listen, server};
 use aptum::store::Store;
 use aptum_core::blob::{BlobId, Blobs};
 use aptum_formats::archive::blob_id;
+use aptum_formats::content::Content;
 use aptum_formats::picture::Picture;
 use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
@@ -131,7 +132,7 @@ fn two_uploads_of_the_same_bytes_at_once_are_one_picture() {
                 scope.spawn(|| {
                     let picture = Picture::of(&bytes).unwrap();
                     start.wait();
-                    store.add_picture(picture, &bytes).unwrap()
+                    store.add_blob(Content::Picture(picture), &bytes).unwrap()
                 })
             })
             .collect();
@@ -259,4 +260,119 @@ fn a_picture_that_was_acknowledged_survives_a_kill() {
     served.wait().unwrap();
     let store = Store::open(folder.path()).unwrap();
     assert_eq!(*store.bytes(&blob_id(&bytes)).unwrap(), *bytes);
+}
+
+/// A picture that is cleaned up is another one; what it was made from is held with it and carried along.
+#[test]
+fn a_cleaned_picture_and_its_original_are_held_and_carried() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let (_, blob) = send(&client, "POST", "/api/blobs", &picture(40));
+    let make = |from: &Value, steps: Value| {
+        let ask = json!({ "from": from, "steps": steps }).to_string();
+        send(&client, "POST", "/api/pictures", ask.as_bytes())
+    };
+    let right_half =
+        json!([{ "kind": "rectangle", "corners": [[0.5, 0.0], [1.0, 1.0]] }, { "kind": "crop" }]);
+    let (status, made) = make(&blob["id"], right_half.clone());
+    assert_eq!((status, &made["pixels"]), (200, &json!([20, 30])));
+    assert_ne!(made["id"], blob["id"]);
+    assert_eq!(make(&blob["id"], right_half.clone()).1, made, "the same each time");
+
+    let job = send(&client, "GET", "/api/jobs/3", b"").1["job"].clone();
+    let mut worn = wearing(&job, &made);
+    worn["pieces"][0]["face"]["layers"][2]["reworked"] =
+        json!({ "from": blob["id"], "pixels": blob["pixels"], "steps": right_half });
+    let change = json!({ "version": 1, "job": worn }).to_string();
+    assert_eq!(send(&client, "PUT", "/api/jobs/3", change.as_bytes()).0, 200);
+    let archive = client.get("/api/jobs/3/job.aptum").header(Header::new("Host", HOST)).dispatch();
+    let archive = archive.into_bytes().unwrap();
+    let elsewhere = TempDir::new().unwrap();
+    let other = self::client(&elsewhere);
+    assert_eq!(send(&other, "POST", "/api/jobs/import", &archive).0, 200);
+    for id in [&made["id"], &blob["id"]] {
+        let path = format!("/api/blobs/{}", id.as_str().unwrap());
+        assert_eq!(other.get(path).header(Header::new("Host", HOST)).dispatch().status().code, 200);
+    }
+
+    let refused = |steps: Value| {
+        let (status, problem) = make(&blob["id"], steps);
+        assert_eq!(status, 422, "{problem}");
+        format!("{} {}", problem["detail"], problem["errors"])
+    };
+    let background = |from: Value, tolerance: f64| json!([{ "kind": "background", "from": from, "tolerance": tolerance, "soft": 0.0 }]);
+    let all = refused(background(json!({ "by": "everywhere" }), 100.0));
+    assert!(all.contains("leaves nothing of the picture"), "{all}");
+    let beside = refused(background(json!({ "by": "point", "at": [1.5, 0.5] }), 5.0));
+    assert!(beside.contains("begins beside the picture"), "{beside}");
+    let far = refused(background(json!({ "by": "point", "at": [1e9, 0.5] }), 5.0));
+    assert!(far.contains("far beside the picture"), "{far}");
+    let loose = refused(background(json!({ "by": "edges" }), 101.0));
+    assert!(loose.contains("must lie between 0 and 100"), "{loose}");
+    let part = refused(json!([{ "kind": "part", "part": 0 }]));
+    assert!(part.contains("is for drawings"), "{part}");
+    let many = refused(json!(vec![json!({ "kind": "crop" }); 201]));
+    assert!(many.contains("201 steps: it has up to 200"), "{many}");
+    let (status, problem) = make(&json!("f".repeat(64)), json!([]));
+    assert_eq!(status, 404, "{problem}");
+    assert_eq!(send(&client, "GET", &format!("/api/blobs/{}/parts", "f".repeat(64)), b"").0, 404);
+    let parts = format!("/api/blobs/{}/parts", blob["id"].as_str().unwrap());
+    assert_eq!(send(&client, "GET", &parts, b"").0, 422, "a picture has no parts");
+}
+
+/// A typeface of one's own goes with the job; without it the job works and says so.
+#[test]
+fn a_typeface_of_ones_own_is_kept_and_told_when_it_is_missing() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let bytes = aptum_core::face::Typeface::find("script").unwrap().bytes();
+    let (status, font) = send(&client, "POST", "/api/fonts", bytes);
+    assert_eq!((status, &font["name"]), (200, &json!("Dancing Script Bold")), "{font}");
+    for (bytes, words) in [
+        (b"GIF89a".as_slice(), "no typeface (TTF, OTF, WOFF2)"),
+        (b"", "empty"),
+        (&bytes[..2000], "damaged or cut off"),
+    ] {
+        let (status, problem) = send(&client, "POST", "/api/fonts", bytes);
+        assert_eq!(status, 422);
+        assert!(problem["detail"].as_str().unwrap().contains(words), "{problem}");
+    }
+    assert_eq!(send(&client, "POST", "/api/fonts", &vec![0; (16 << 20) + 1]).0, 413);
+
+    let mut job = send(&client, "GET", "/api/jobs/3", b"").1["job"].clone();
+    job["pieces"][0]["face"]["layers"].as_array_mut().unwrap().push(json!({
+        "id": "l9", "kind": "text", "panels": ["Front"], "words": "Käthe", "typeface": "plain",
+        "own_typeface": { "blob": font["id"], "origin": { "name": "Käthes Hand" } },
+        "colour": "#112233", "size": { "by": "points", "value": 20 },
+    }));
+    let change = json!({ "version": 1, "job": job }).to_string();
+    let (status, saved) = send(&client, "PUT", "/api/jobs/3", change.as_bytes());
+    assert_eq!(status, 200, "{saved}");
+    let shown = |open: &Value| {
+        let arts = &open["preview"]["pieces"][0]["face"]["view"]["arts"][0]["layers"];
+        let own = arts.as_array().unwrap().iter().find(|layer| layer["layer"] == "l9").unwrap();
+        own["path"].clone()
+    };
+    let missing = |open: &Value| {
+        let checks = open["preview"]["checks"].as_array().unwrap();
+        checks.iter().any(|check| check["id"] == "typeface-l9" && check["state"] == "broken")
+    };
+    let open = send(&client, "GET", "/api/jobs/3", b"").1;
+    assert!(!missing(&open));
+    let archive = client.get("/api/jobs/3/job.aptum").header(Header::new("Host", HOST)).dispatch();
+    let archive = archive.into_bytes().unwrap();
+    let elsewhere = TempDir::new().unwrap();
+    let other = self::client(&elsewhere);
+    let carried = send(&other, "POST", "/api/jobs/import", &archive).1;
+    assert!(!missing(&carried));
+    assert_eq!(shown(&carried), shown(&open), "the same letters elsewhere");
+
+    // The document alone, without what it names.
+    let mut alone = job.clone();
+    alone["pieces"][0]["face"]["layers"][2]["own_typeface"]["blob"] = json!("e".repeat(64));
+    let change = json!({ "version": 2, "job": alone }).to_string();
+    let (status, without) = send(&client, "PUT", "/api/jobs/3", change.as_bytes());
+    assert_eq!(status, 200, "{without}");
+    assert!(missing(&without));
+    assert_ne!(shown(&without), shown(&open));
 }

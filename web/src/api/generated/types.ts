@@ -158,6 +158,16 @@ export type AtHand = { form: Form, stock: RecordId, unit: Unit, };
 
 export type Axis = "across" | "along" | "both";
 
+export type BackView = { 
+/**
+ * The piece laid flat, seen from behind.
+ */
+flat: FlatView, 
+/**
+ * What is printed on each of its blanks, as it is seen from behind.
+ */
+arts: Array<ArtView>, };
+
 export type Backing = { 
 /**
  * Its card.
@@ -457,6 +467,34 @@ known: Known, };
 
 export type Drawing = "flat" | "sheet";
 
+export type DrawingPart = { 
+/**
+ * Its outline as SVG path data, in the drawing's own units.
+ */
+path: string, 
+/**
+ * Its colour as `#rrggbb`; none where it runs from one to another, or is a picture.
+ */
+colour: string | null, 
+/**
+ * True for a picture within the drawing.
+ */
+is_picture: boolean, };
+
+export type DrawingParts = { 
+/**
+ * Its width and height in its own units.
+ */
+sides: [number, number], 
+/**
+ * How many parts it has.
+ */
+count: number, 
+/**
+ * Its parts, the first drawn first; up to 2000 of them.
+ */
+parts: Array<DrawingPart>, };
+
 export type DrawnAs = "sheet" | "frame" | "taken" | "ink" | "sign" | "window";
 
 export type DrawnPart = { 
@@ -501,6 +539,14 @@ export type Face = {
  */
 bleed: number, 
 /**
+ * True where its pieces are printed behind as well, on the sheets’ backs.
+ */
+both_sides?: boolean, 
+/**
+ * The white beneath what is printed in colour.
+ */
+white: UnderWhite, 
+/**
  * Its layers, the first printed first; up to 40.
  */
 layers: Array<Layer>, };
@@ -517,7 +563,11 @@ layers: Array<LayerView>, bleed_text: string,
 /**
  * What is printed on each of its blanks; none where nothing is.
  */
-arts: Array<ArtView>, };
+arts: Array<ArtView>, 
+/**
+ * Its back, where it is printed there too.
+ */
+back: BackView | null, };
 
 export type Family = "cartons" | "trays-and-lids" | "sleeves-and-wraps" | "solids" | "packets-and-stands" | "tags" | "bookmarks" | "tabs";
 
@@ -616,6 +666,12 @@ is_of_sheets: boolean,
 sheets: [number, number] | null, };
 
 export type Finds = { "by": "eye" } & EyeRange | { "by": "crosshairs" } | { "by": "scan" } | { "by": "sheet-edge" } | { "by": "printed-itself" };
+
+export type Finish = { "in": "white" } | { "in": "colour" } | { "in": "varnish" } | { "in": "raised", 
+/**
+ * 1 to 20.
+ */
+passes: number, };
 
 export type FlatView = { 
 /**
@@ -725,6 +781,16 @@ is_inside: boolean,
  */
 panel: string, };
 
+export type FontView = { 
+/**
+ * What a job names it by.
+ */
+id: BlobId, 
+/**
+ * The name of its family, as it says itself.
+ */
+name: string, };
+
 export type Form = { 
 /**
  * True to cut through the liner too, on stock that has one: its cuts are kiss cuts there otherwise.
@@ -762,6 +828,10 @@ opacity: number,
  * False where it is only shown.
  */
 is_printed: boolean, 
+/**
+ * What it is printed in.
+ */
+separation: Separation, 
 /**
  * How many of the layers that differ from row to row lie below it.
  */
@@ -1000,6 +1070,14 @@ name: string | null,
  * What the layers that it is held together with share; `None` stands alone.
  */
 group?: string | null, 
+/**
+ * Which side it is printed on.
+ */
+side?: Side, 
+/**
+ * What it is printed in.
+ */
+finish?: Finish, 
 /**
  * True where it is left out, of the print and of what is seen.
  */
@@ -1399,6 +1477,16 @@ export type OutlineId = string;
 
 export type Outlined = "rectangle" | "ellipse" | "polygon" | "star" | "heart" | "leaf" | "line";
 
+export type OwnTypeface = { 
+/**
+ * Its bytes.
+ */
+blob: BlobId, 
+/**
+ * What is known of where it comes from; its name is that of the family.
+ */
+origin: Origin, };
+
 export type PanelRole = "face" | "flap" | "glue";
 
 export type PanelView = { name: string, 
@@ -1574,9 +1662,13 @@ at_text: [string, string], };
 
 export type PlacedPicture = { 
 /**
- * Its bytes.
+ * Its bytes, as they are printed.
  */
 blob: BlobId, 
+/**
+ * How they were made, where they are not what was brought in.
+ */
+reworked?: Reworked | null, 
 /**
  * Its width and height in pixels, the right way up.
  */
@@ -1770,6 +1862,14 @@ length: number,
  */
 margins: Margins, 
 /**
+ * About which edge it turns a sheet to print its back.
+ */
+turns_about: TurnsAbout, 
+/**
+ * How far the back may lie off the front, mm, 0 to 5.
+ */
+turning_error: number, 
+/**
  * Where it stands in lists.
  */
 keeping: Keeping, };
@@ -1803,6 +1903,8 @@ job?: Job | null,
  * This time: the request's number in the log.
  */
 instance: string | null, };
+
+export type Reach = { "by": "edges" } | { "by": "point", "at": [number, number] } | { "by": "everywhere" };
 
 export type ReadLength = { 
 /**
@@ -1858,6 +1960,84 @@ text: string,
  */
 changes: Array<Change>, };
 
+export type ReworkAsk = { 
+/**
+ * The picture that was brought in.
+ */
+from: BlobId, 
+/**
+ * One after the other; up to 200.
+ */
+steps: Array<ReworkStep>, };
+
+export type ReworkStep = { 
+/**
+ * True where it is left out for now.
+ */
+off?: boolean, } & ({ "kind": "background", 
+/**
+ * Where it begins.
+ */
+from: Reach, 
+/**
+ * What it is like, as `#rrggbb`; `None` is found.
+ */
+colour: string | null, 
+/**
+ * How far a colour may be off in the channel where it is furthest off, per cent of all there is, 0 to 100.
+ */
+tolerance: number, 
+/**
+ * How wide the edge of what is left fades, in pixels, 0 to 100.
+ */
+soft: number, } | { "kind": "specks", 
+/**
+ * So many pixels.
+ */
+under: number, } | { "kind": "rectangle", 
+/**
+ * Two of its corners that lie opposite.
+ */
+corners: [[number, number], [number, number]], } | { "kind": "stroke", 
+/**
+ * What it runs through; up to 500.
+ */
+points: Array<[number, number]>, 
+/**
+ * Its width, as a share of the picture's longer side, up to 0.5.
+ */
+width: number, } | { "kind": "crop" } | { "kind": "part", 
+/**
+ * Its number, from 0.
+ */
+part: number, 
+/**
+ * True where it is left out.
+ */
+hidden?: boolean, 
+/**
+ * How far it is moved, as shares of the drawing's sides.
+ */
+moved: [number, number], 
+/**
+ * The colour that it has instead of its own, as `#rrggbb`.
+ */
+colour: string | null, });
+
+export type Reworked = { 
+/**
+ * The picture that was brought in.
+ */
+from: BlobId, 
+/**
+ * Its width and height in pixels, the right way up.
+ */
+pixels: [number, number], 
+/**
+ * What is done to it, one after the other; up to 200.
+ */
+steps: Array<ReworkStep>, };
+
 export type Roll = { 
 /**
  * What is lost at each side, mm.
@@ -1908,7 +2088,9 @@ view: T | null, };
 
 export type Sense = "at-most" | "at-least";
 
-export type Setting = number | string | null;
+export type Separation = "white" | "colour" | "varnish" | "raised";
+
+export type Setting = number | boolean | string | null;
 
 export type Shape = { 
 /**
@@ -2075,6 +2257,10 @@ notes: Array<NotesView | null>,
  * Share of the sheets that becomes pieces, as text.
  */
 order: OrderView, };
+
+export type Shine = "opaque" | "clear" | "reflective";
+
+export type Side = "front" | "back";
 
 export type Sizes = { 
 /**
@@ -2244,6 +2430,10 @@ liner: number | null,
  */
 printable: PrintableSide, 
 /**
+ * What shines through ink that is printed on it.
+ */
+shine: Shine, 
+/**
  * The film laid over it after printing.
  */
 laminate: Laminate | null, 
@@ -2301,6 +2491,10 @@ words: string,
  * A typeface of the shelf, by its id.
  */
 typeface: string, 
+/**
+ * A typeface of the maker’s own, instead of that.
+ */
+own_typeface?: OwnTypeface | null, 
 /**
  * As `#rrggbb`.
  */
@@ -2374,6 +2568,8 @@ is_there: boolean, };
 
 export type Turning = "free" | "quarter" | "grain" | "upright";
 
+export type TurnsAbout = "long-edge" | "short-edge";
+
 export type TypefaceInfo = { id: string, 
 /**
  * Its character, in a word or two.
@@ -2383,6 +2579,25 @@ character: string, family: string,
  * Its character's name set in it: SVG path data about the middle of a box of this width and height.
  */
 sample: string, sample_size: [number, number], };
+
+export type UnderWhite = { 
+/**
+ * True where there is one.
+ */
+on: boolean, 
+/**
+ * How far it stays within the colour, mm, so that none shows where the two do not meet; below zero it goes beyond.
+ * −2 to 2.
+ */
+choke: number, 
+/**
+ * True where the marks lie on white too.
+ */
+under_marks?: boolean, 
+/**
+ * Layers with none beneath: the card shines through them.
+ */
+knocked_out: Array<LayerId>, };
 
 export type Unit = "mm" | "cm" | "in";
 

@@ -5,6 +5,7 @@ use kurbo::Rect;
 use super::{Scene, outline};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
+use crate::job::JobPiece;
 use crate::sheet::ways::{on_sheet, ways_round};
 use crate::sheet::{Orientation, SheetSize};
 use crate::workshop::{Cutter, Finds, PrintableSide, RecordId, Stock};
@@ -32,6 +33,7 @@ impl Scene<'_> {
         }
         checks.extend(self.cards_of_no_such_size(page));
         checks.extend(self.stock_that_takes_no_print());
+        checks.extend(self.backs_that_take_no_print());
         if let Some(cutter) = self.records.cutter {
             checks.extend(self.film_over_marks(cutter));
             checks.extend(self.cutter(cutter, page));
@@ -178,6 +180,28 @@ impl Scene<'_> {
                 })
                 .collect()
         }))
+    }
+
+    /// Card of which only the face takes print, under a piece that is printed on both sides.
+    fn backs_that_take_no_print(&self) -> Option<Check> {
+        let both = |piece: &JobPiece| piece.face.as_ref().is_some_and(|face| face.both_sides);
+        let mut pieces = self.job.pieces.iter().zip(&self.records.stocks);
+        let (piece, stock) =
+            pieces.find(|(piece, stock)| both(piece) && stock.printable == PrintableSide::Face)?;
+        let texts = [
+            "the face only".to_owned(),
+            "takes print too".to_owned(),
+            format!("the back of {} cannot be printed", stock.name),
+        ];
+        let check = Check::yes_or_no(
+            "back-printable",
+            Stage::Sheet,
+            "Back of the card",
+            State::Broken,
+            texts,
+        );
+        let field = format!("{}face.both_sides", piece.path());
+        Some(check.remedy(Remedy::set("Print the front alone", &field, false)))
     }
 
     /// A film that the cutter's eye does not read through.

@@ -42,6 +42,8 @@ pub(crate) fn sheet_checks(
     checks.extend(scene.kept());
     checks.extend(scene.neighbours());
     checks.extend(scene.white_edges());
+    checks.extend(scene.backs());
+    checks.extend(scene.white_beneath());
     checks.extend(scene.grain());
     checks
 }

@@ -16,6 +16,7 @@ use crate::api::catalogue::{AtHand, CatalogueEntry};
 use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
 use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
+use crate::api::fonts::FontView;
 use crate::api::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
 use crate::api::layers::LineUpAsk;
 use crate::api::lengths::{LengthEntry, ReadLength};
@@ -23,6 +24,7 @@ use crate::api::lists::{ListView, RowAsk};
 use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::{Draft, FaceView, PlanAsk, PlannedLines, Preview};
+use crate::api::rework::{DrawingParts, ReworkAsk};
 use crate::api::summaries::JobSummary;
 use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
@@ -212,6 +214,12 @@ pub(super) const ROUTES: &[Route] = &[
         Body::Bytes("application/pdf"),
     ),
     route(
+        ("get", "/api/jobs/{id}/print-inks.pdf"),
+        "The print, a page for each ink",
+        Body::Nothing,
+        Body::Bytes("application/pdf"),
+    ),
+    route(
         ("get", "/api/jobs/{id}/hand-cut.pdf"),
         "Lines by kind, for cutting by hand",
         Body::Nothing,
@@ -318,7 +326,25 @@ pub(super) const ROUTES: &[Route] = &[
         ("get", "/api/blobs/{id}"),
         "The bytes of a picture",
         Body::Nothing,
-        Body::OneOf(&["image/png", "image/jpeg", "image/svg+xml"]),
+        Body::OneOf(&["image/png", "image/jpeg", "image/svg+xml", "font/sfnt"]),
+    ),
+    route(
+        ("get", "/api/blobs/{id}/parts"),
+        "The parts of a drawing that is kept",
+        Body::Nothing,
+        json::<DrawingParts>(),
+    ),
+    route(
+        ("post", "/api/pictures"),
+        "Makes a picture from one that is kept: its background dropped, specks erased, cropped; parts of a drawing changed",
+        json::<ReworkAsk>(),
+        json::<BlobView>(),
+    ),
+    route(
+        ("post", "/api/fonts"),
+        "Keeps a typeface of one’s own, up to 16 MiB: TTF and OTF as they come, WOFF2 unpacked",
+        Body::Bytes("application/octet-stream"),
+        json::<FontView>(),
     ),
     route(
         ("post", "/api/lists"),

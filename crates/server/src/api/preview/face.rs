@@ -2,13 +2,19 @@
 
 use aptum_core::PreparedPiece;
 use aptum_core::blob::BlobId;
-use aptum_core::face::{Art, ByRow, Ink, Inked, Layer, LayerKind, POINT, ink_colour};
+use aptum_core::face::{
+    Art, ByRow, Face, Ink, Inked, Layer, LayerKind, List, POINT, PlacedLayer, Separation, Side,
+    Uprights, ink_colour,
+};
+use aptum_core::form::Flat;
 use aptum_core::geometry::path_text;
 use aptum_core::id::LayerId;
 use aptum_core::units::{Unit, format_length};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
+
+use super::flat::{FlatView, flat};
 
 /// What is printed on a piece.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -19,6 +25,17 @@ pub struct FaceView {
     layers: Vec<LayerView>,
     bleed_text: String,
     /// What is printed on each of its blanks; none where nothing is.
+    arts: Vec<ArtView>,
+    /// Its back, where it is printed there too.
+    back: Option<BackView>,
+}
+
+/// The back of a piece.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct BackView {
+    /// The piece laid flat, seen from behind.
+    flat: FlatView,
+    /// What is printed on each of its blanks, as it is seen from behind.
     arts: Vec<ArtView>,
 }
 
@@ -57,14 +74,21 @@ pub struct PlaceView {
 fn layers(drawn: &PreparedPiece, unit: Unit, row: usize) -> Vec<LayerView> {
     let Some(face) = &drawn.job_piece.face else { return Vec::new() };
     let list = drawn.job_piece.list.as_ref();
-    let uprights = &drawn.formed.uprights;
-    let placed = face.placed(list.map(|list| (list, row)), &drawn.flat, uprights);
+    let of_row = list.map(|list| (list, row));
+    let front = Seen::new(face, Side::Front, of_row, &drawn.flat, drawn.formed.uprights.clone());
+    let back = drawn.back.as_ref().map(|back| {
+        Seen::new(face, Side::Back, of_row, &back.flat, drawn.formed.uprights.mirrored())
+    });
     let view = |own: &Layer| {
+        let Seen { placed, flat, uprights } = match own.side {
+            Side::Front => &front,
+            Side::Back => back.as_ref().unwrap_or(&front),
+        };
         // What a row leaves empty is shown as it was written.
         let filled = list.and_then(|list| list.of_row(own, row));
         let layer = filled.as_deref().unwrap_or(own);
         let place = placed.iter().find(|place| place.id == own.id);
-        let mut parts = drawn.flat.parts.iter();
+        let mut parts = flat.parts.iter();
         let area =
             layer.lying().and_then(|lying| parts.find_map(|part| lying.area(part, uprights)));
         let room = area.map_or([0.0; 2], |area| area.room());
@@ -97,12 +121,31 @@ fn layers(drawn: &PreparedPiece, unit: Unit, row: usize) -> Vec<LayerView> {
                 size: place.size,
                 size_text: place.size.map(|mm| format_length(mm, unit)),
                 bounds: [place.bounds.width(), place.bounds.height()],
-                snaps: place.snaps(&placed),
+                snaps: place.snaps(placed),
                 at_text: [lying.x, lying.y].map(|mm| format_length(mm, unit)),
             }),
         }
     };
     face.layers.iter().map(view).collect()
+}
+
+/// A side of a piece, and where its layers lie.
+struct Seen<'a> {
+    placed: Vec<PlacedLayer>,
+    flat: &'a Flat,
+    uprights: Uprights,
+}
+
+impl<'a> Seen<'a> {
+    fn new(
+        face: &Face,
+        side: Side,
+        row: Option<(&List, usize)>,
+        flat: &'a Flat,
+        uprights: Uprights,
+    ) -> Self {
+        Self { placed: face.side(side).placed(row, flat, &uprights), flat, uprights }
+    }
 }
 
 fn lines(count: usize) -> String {
@@ -151,6 +194,8 @@ pub struct InkedView {
     opacity: f64,
     /// False where it is only shown.
     is_printed: bool,
+    /// What it is printed in.
+    separation: Separation,
     /// How many of the layers that differ from row to row lie below it.
     level: usize,
     /// True where other copies have something else.
@@ -213,11 +258,12 @@ impl InkedView {
                 clip: path_text(clip),
             },
         };
-        let Inked { layer, opacity, is_printed, .. } = inked;
+        let Inked { layer, opacity, is_printed, finish, .. } = inked;
         Self {
             layer: layer.clone(),
             opacity: *opacity,
             is_printed: *is_printed,
+            separation: finish.separation(),
             level,
             is_by_row,
             ink,
@@ -232,5 +278,9 @@ pub fn face(drawn: &PreparedPiece, unit: Unit, row: usize) -> FaceView {
         layers: layers(drawn, unit, row),
         bleed_text: format_length(bleed, unit),
         arts: drawn.arts.iter().map(|art| ArtView::new(art, row)).collect(),
+        back: drawn.back.as_ref().map(|back| BackView {
+            flat: flat(unit, drawn, &back.flat),
+            arts: back.arts.iter().map(|art| ArtView::new(art, row)).collect(),
+        }),
     }
 }

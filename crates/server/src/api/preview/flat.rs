@@ -1,8 +1,9 @@
 //! A piece laid flat, as drawings and figures that a page can show.
 
-use aptum_core::form::{Dimension, Figure, Part, Role, Sizes, Structure};
+use aptum_core::form::{Dimension, Figure, Flat, Part, Role, Sizes, Structure};
 use aptum_core::geometry::{Affine, Shape, Vec2, path_text};
 use aptum_core::id::PartId;
+use aptum_core::job::JobPiece;
 use aptum_core::stroke::Stroke;
 use aptum_core::units::{Unit, format_length, measure, measure_area, product};
 use aptum_core::workshop::RecordId;
@@ -125,8 +126,8 @@ pub struct PartView {
 }
 
 /// A piece of a job, laid flat.
-pub fn flat(unit: Unit, prepared: &PreparedPiece) -> FlatView {
-    let (flat, piece) = (&prepared.flat, &prepared.job_piece);
+pub fn flat(unit: Unit, prepared: &PreparedPiece, flat: &Flat) -> FlatView {
+    let piece = &prepared.job_piece;
     let path = piece.path();
     let sizes = &flat.sizes;
     let structure = piece.form.structure();
@@ -142,7 +143,7 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece) -> FlatView {
         edge: flat.parts.first().map_or(LineKind::Cut, |part| part.edge),
         has_liner: flat.parts.iter().any(|part| part.on_liner),
         openings: flat.parts.iter().map(|part| openings(part, part.at)).collect(),
-        parts: (0..flat.parts.len()).map(|index| part(unit, prepared, index)).collect(),
+        parts: flat.parts.iter().map(|own| part(unit, piece, own)).collect(),
         mates: flat
             .mates
             .iter()
@@ -226,12 +227,11 @@ fn openings(part: &Part, at: Vec2) -> String {
     part.openings().map(|path| path_text(&(Affine::translate(at) * path.clone()))).collect()
 }
 
-fn part(unit: Unit, prepared: &PreparedPiece, index: usize) -> PartView {
-    let part = &prepared.flat.parts[index];
+fn part(unit: Unit, piece: &JobPiece, part: &Part) -> PartView {
     PartView {
         id: part.id.clone(),
         name: part.name.clone(),
-        stock: part.stock.as_ref().unwrap_or(&prepared.job_piece.stock).clone(),
+        stock: part.stock.as_ref().unwrap_or(&piece.stock).clone(),
         at: [part.at.x, part.at.y],
         size: [part.bounds.width(), part.bounds.height()],
         size_text: product(&[part.bounds.width(), part.bounds.height()], unit),

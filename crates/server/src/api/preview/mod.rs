@@ -10,7 +10,7 @@ use aptum_core::geometry::path_text;
 use aptum_core::id::PieceId;
 use aptum_core::job::{FieldChange, JobPiece, with_edits};
 use aptum_core::memory::Key;
-use aptum_core::piece_checks::missing_pictures;
+use aptum_core::piece_checks::missing_blobs;
 use aptum_core::units::format_length;
 use aptum_core::{Check, Job, LineKind, Prepared, PreparedPiece};
 use rocket::serde::json::Json;
@@ -115,7 +115,7 @@ pub async fn preview(desk: &State<Desk>, draft: Body<Draft>) -> Result<Json<Prev
         let Draft { job, changes, known } = draft.0;
         let changed = (!changes.is_empty()).then(|| with_edits(&job, &changes)).transpose()?;
         let own = changed.as_ref().unwrap_or(&job);
-        let prepared = match prepared(own, &*store.workshop()?) {
+        let prepared = match prepared(own, &*store.workshop()?, store) {
             Ok(prepared) => prepared,
             Err(errors) => return Err(Problem::of_job(errors, changed)),
         };
@@ -149,7 +149,7 @@ pub async fn plan(
 ) -> Result<Json<Vec<PlannedLines>>, Problem> {
     desk.slow(move |store| {
         let PlanAsk { job, run } = ask.0;
-        let prepared = prepared(&job, &*store.workshop()?)?;
+        let prepared = prepared(&job, &*store.workshop()?, store)?;
         let Some(plan) = planned(&prepared, run) else {
             let runs = prepared.layout.runs.len();
             return Err(Problem::missing(format!("The job has {runs} kinds of sheets, no more")));
@@ -167,7 +167,7 @@ impl Preview {
     /// The view of a prepared job, whose pictures are where `blobs` says.
     #[must_use]
     pub fn new(job: &Job, prepared: &Prepared, blobs: &dyn Blobs, known: &Known) -> Self {
-        let missing = missing_pictures(job, blobs);
+        let missing = missing_blobs(job, blobs);
         let state = |stage: Stage| {
             let missing = missing.iter().filter(|check| check.stage == stage);
             prepared.state(stage).max(missing.map(|check| check.state).max())
@@ -210,7 +210,7 @@ fn pieces(job: &Job, prepared: &Prepared, known: &Known) -> Vec<PieceView> {
                 copies: piece.copies,
                 laid: own.clone().map(|part| prepared.layout.count(part)).min().unwrap_or(0),
                 first: own.start,
-                flat: known.seen(flat_key(drawn), || flat(job.unit, drawn)),
+                flat: known.seen(flat_key(drawn), || flat(job.unit, drawn, &drawn.flat)),
                 face: known.seen(drawn.face_key.to_string(), || face(drawn, job.unit, 0)),
             }
         })
