@@ -280,3 +280,37 @@ async fn groups_and_copies_go_by_arrow_keys() {
     assert!(name.as_str().unwrap().contains("copy 1"), "{name}");
     assert_eq!(browser.barriers().await, "");
 }
+
+/// Held against the light, each back lies behind its copy.
+#[tokio::test(flavor = "multi_thread")]
+async fn backs_are_shown_where_the_turned_sheet_has_them() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/14/run", app.address)).await;
+    browser.see("[aria-label='What will be printed on the back'] .copy").await;
+    // Left, right and top of every copy, from the left of its page.
+    let copies = |view: &str| {
+        format!(
+            "const sheet = document.querySelector(\"[aria-label^='What will be printed{view}']\"); \
+             const page = sheet.querySelector('.page').getBoundingClientRect(); \
+             return [page.width, [...sheet.querySelectorAll('.copy')].map(copy => {{ \
+             const box = copy.getBoundingClientRect(); \
+             return [box.left - page.left, box.right - page.left, box.top - page.top]; }})]"
+        )
+    };
+    let (front, back) = (browser.run(&copies(":")).await, browser.run(&copies(" on")).await);
+    let boxes = |view: &serde_json::Value| -> Vec<Vec<f64>> {
+        let boxes = view[1].as_array().unwrap().iter();
+        boxes
+            .map(|own| own.as_array().unwrap().iter().map(|n| n.as_f64().unwrap()).collect())
+            .collect()
+    };
+    let width = front[0].as_f64().unwrap();
+    let (front, back) = (boxes(&front), boxes(&back));
+    assert_eq!((front.len(), back.len()), (6, 6));
+    for (front, back) in front.iter().zip(&back) {
+        // About the longer edge of an upright page left and right change places; the bleeds differ by the turning.
+        let off = [back[0] - (width - front[1]), back[1] - (width - front[0]), back[2] - front[2]];
+        assert!(off.iter().all(|px| px.abs() < 4.0), "{front:?} {back:?}");
+    }
+    browser.read(".spec-card", "turned about the longer edge").await;
+}

@@ -35,7 +35,11 @@ const JOBS: &[&str] = &[
 ];
 
 /// The pictures that the jobs wear.
-const PICTURES: &[&[u8]] = &[include_bytes!("../../../demo/pictures/lettuce.png")];
+const PICTURES: &[&[u8]] = &[
+    include_bytes!("../../../demo/pictures/lettuce.png"),
+    include_bytes!("../../../demo/pictures/seedling.png"),
+    include_bytes!("../../../demo/pictures/seedling-clean.png"),
+];
 
 fn pictures() -> Result<BTreeMap<BlobId, Asset>, StoreError> {
     let asset = |bytes: &&[u8]| {

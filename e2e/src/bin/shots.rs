@@ -61,6 +61,17 @@ async fn main() {
     browser.settled().await;
     save(&folder.join("merge.png")).await;
 
+    go("/jobs/15/face").await;
+    browser.click("seedling.png").await;
+    browser.click("clean up").await;
+    browser.see(".rework-steps").await;
+    browser.run("document.querySelector('.spec-card').scrollTop = 0").await;
+    save(&folder.join("clean.png")).await;
+
+    go("/jobs/14/face").await;
+    browser.click("back 6").await;
+    save(&folder.join("back.png")).await;
+
     go("/jobs/18/sheet").await;
     browser.click("Nest").await;
     browser.read(".lay-note", "1 sheet").await;

@@ -12,8 +12,8 @@ import type { PartView, Preview } from '../api/views';
 import { Inks } from './Art';
 import { HatchPatterns } from './hatches';
 
-/** What of a sheet is shown: all of it to work on, or just what a machine does with it. */
-export type Shown = 'all' | 'printed' | 'cut';
+/** What of a sheet is shown: all of it to work on, or just what a machine does with it, in front or behind. */
+export type Shown = 'all' | 'printed' | 'behind' | 'cut';
 
 /** Every blank of a job, in the order in which placements number them. */
 export const partsOf = (preview: Preview): PartView[] =>
@@ -40,7 +40,9 @@ interface Props {
 }
 
 export function SheetDrawing(props: Props) {
-  const { parts, sheet, run, colour, shown, hidden, onHover, place, copies, lines } = props;
+  const { sheet, run, colour, shown, hidden, onHover, place, copies, lines } = props;
+  const isBehind = shown === 'behind';
+  const parts = isBehind ? props.parts.map((part) => ({ ...part, art: part.behind })) : props.parts;
   const [width, height] = sheet.page;
   const placements = sheet.layout.runs[run]?.placements ?? [];
   const notes = sheet.notes[run];
@@ -94,7 +96,8 @@ export function SheetDrawing(props: Props) {
             placement={placement}
             name={name}
             part={parts[placement.part]}
-            worn={sheet.worn[run]?.[at]}
+            worn={isBehind ? undefined : sheet.worn[run]?.[at]}
+            turned={isBehind ? sheet.turned : undefined}
           />
         ))}
       {shown === 'all' && sheet.misfit && (
@@ -107,8 +110,8 @@ export function SheetDrawing(props: Props) {
           <path className="misfit-outside" d={sheet.misfit.outside} fillRule="evenodd" />
         </g>
       )}
-      {shown !== 'cut' && <path className="marks" d={sheet.marks} />}
-      {shown !== 'cut' && notes && (
+      {shown !== 'cut' && !isBehind && <path className="marks" d={sheet.marks} />}
+      {shown !== 'cut' && !isBehind && notes && (
         <g className="notes">
           <path className="notes-rule" d={notes.rule} />
           <path className="notes-words" d={notes.words} />
@@ -121,21 +124,29 @@ export function SheetDrawing(props: Props) {
 
 export const transformOf = ({ x, y, turn }: Placement) => `translate(${x} ${y}) rotate(${turn})`;
 
+/** Where the back of a copy lies, seen from behind: on the turned page, itself turned over. */
+const behindOf = (placement: Placement, turned: number[], width: number) =>
+  `matrix(${turned.join(' ')}) ${transformOf(placement)} matrix(-1 0 0 1 ${width} 0)`;
+
 /** A copy: the blank is in the drawing once, however many copies there are; what it wears of its own lies between. */
 export const PlacedCopy = memo(function PlacedCopy(props: {
   placement: Placement;
   name: string;
   part?: PartView | undefined;
   worn?: InkedView[] | undefined;
+  /** From the front of the page to its back, where that is what is seen. */
+  turned?: number[] | undefined;
 }) {
-  const { placement, name, part, worn } = props;
+  const { placement, name, part, worn, turned } = props;
+  const transform =
+    turned && part ? behindOf(placement, turned, part.size[0]) : transformOf(placement);
   const href = `#blank-${name}${placement.part}`;
   const levels = part?.art?.levels ?? 0;
   if (levels === 0) {
-    return <use className="copy" href={href} transform={transformOf(placement)} />;
+    return <use className="copy" {...{ href, transform }} />;
   }
   return (
-    <g className="copy" transform={transformOf(placement)}>
+    <g className="copy" {...{ transform }}>
       {Array.from({ length: levels + 1 }, (_, level) => (
         <Fragment key={level}>
           <use href={`${href}-${level}`} />
@@ -169,4 +180,4 @@ function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Sh
 }
 
 /** What is only shown is not on a printed sheet. */
-const isOn = (inked: InkedView, shown: Shown) => shown !== 'printed' || inked.is_printed;
+const isOn = (inked: InkedView, shown: Shown) => shown === 'all' || inked.is_printed;

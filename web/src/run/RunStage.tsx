@@ -38,6 +38,8 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
   const frame = `-3 -3 ${width + 6} ${height + 6}`;
   const same = { parts, sheet, run, colour: token('card-bare') };
   const hasMarks = sheet.marks !== '';
+  const hasBack = parts.some(({ behind }) => behind !== null);
+  const printer = job.sheet.printer ? workshop.printers[job.sheet.printer] : undefined;
   return (
     <main className="stage">
       <div className={`board-wrap run-desk${session.isCurrent ? '' : ' is-stale'}`}>
@@ -53,6 +55,16 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
                 aria-label="What will be printed: art and marks, no lines"
               >
                 <SheetDrawing {...same} shown="printed" />
+              </svg>
+            </figure>
+          )}
+          {hasBack && (
+            <figure className="run-view run-printed">
+              <figcaption>
+                Behind <span>turned, seen from behind</span>
+              </figcaption>
+              <svg viewBox={frame} role="img" aria-label="What will be printed on the back">
+                <SheetDrawing {...same} shown="behind" />
               </svg>
             </figure>
           )}
@@ -152,6 +164,12 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
             Choose “actual size” in the print dialog; “fit to page” is the classic reason why a cut
             misses. Then measure the printed scale with a ruler.
           </p>
+          {hasBack && (
+            <p className="card-note">
+              The back of each sheet follows it in the print file: choose two-sided, turned about
+              the {printer?.turns_about === 'short-edge' ? 'shorter' : 'longer'} edge.
+            </p>
+          )}
           {sheet.notes[run]?.scale_text ? (
             <Result label="Scale on the sheet" value={sheet.notes[run].scale_text} />
           ) : (

@@ -274,7 +274,8 @@ fn each_ink_is_a_separation_and_a_plate() {
     ];
     let layers = layers.into_iter().enumerate();
     let layers = layers.map(|(at, layer)| Layer { id: format!("l{at}").as_str().into(), ..layer });
-    let (mut job, _) = tags(layers.collect(), None, 2);
+    let (mut job, _) = tags(layers.collect(), None, 1);
+    job.sheet.size = SheetSize { name: "own".into(), width: 130.0, height: 120.0 };
     let white = &mut job.pieces[0].face.as_mut().unwrap().white;
     (white.on, white.choke, white.under_marks) = (true, 0.5, true);
     let prepared = prepare(&job, &workshop()).unwrap();
@@ -296,7 +297,7 @@ fn each_ink_is_a_separation_and_a_plate() {
     let mut bytes = Vec::new();
     plates_pdf(&job, &prepared, &hand, &mut bytes).unwrap();
     let pages = pages(&bytes);
-    assert_eq!((pages.len(), plates(&prepared)), (4, 4));
+    assert_eq!((pages.len(), plates(&prepared), prepared.layout.laid), (4, 4, 1));
     let part = prepared.blanks().next().unwrap().part;
     let on = |x: f64, y: f64, width: f64, height: f64| {
         Rect::from_center_size(part.bounds.center() + Vec2::new(x, y), (width, height))

@@ -2241,6 +2241,10 @@ print_window: string, cut_window: string, taken: Array<TakenView>,
  */
 marks: string, layout: Layout, 
 /**
+ * From the front of the page to its back, as that is seen from behind: an SVG matrix.
+ */
+turned: [number, number, number, number, number, number], 
+/**
  * What each copy of a run's first sheet wears of its own, run by run; none where no copy differs, and none past
  * the first thousand.
  */

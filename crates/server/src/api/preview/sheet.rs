@@ -55,6 +55,8 @@ pub struct SheetView {
     /// SVG path data of the marks and the sign beside the first.
     marks: String,
     layout: Layout,
+    /// From the front of the page to its back, as that is seen from behind: an SVG matrix.
+    turned: [f64; 6],
     /// What each copy of a run's first sheet wears of its own, run by run; none where no copy differs, and none past
     /// the first thousand.
     worn: Vec<Vec<Vec<InkedView>>>,
@@ -161,6 +163,7 @@ pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
             .collect(),
         marks: path_text(&marks),
         layout: prepared.layout.clone(),
+        turned: prepared.turned.as_coeffs(),
         worn: worn(prepared),
         misfit: prepared.misfit.as_ref().map(|misfit| MisfitView {
             placement: misfit.placement,

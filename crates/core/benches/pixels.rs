@@ -1,0 +1,52 @@
+//! Clean-up of large pictures.
+
+#![allow(
+    clippy::cast_possible_truncation,
+    clippy::unwrap_used,
+    missing_docs,
+    reason = "a bench of a made-up picture"
+)]
+
+use aptum_core::face::{Reach, Rework};
+use aptum_core::pixels::Pixels;
+use divan::{Bencher, black_box};
+
+fn main() {
+    divan::main();
+}
+
+/// Twelve megapixels: a blot in the middle of a light ground with a grain.
+fn twelve_megapixels() -> Pixels {
+    let (width, height) = (4000, 3000);
+    let pixel = |at: usize| {
+        let (x, y) = ((at % width) as f64 - 2000.0, (at / width) as f64 - 1500.0);
+        let grain = ((at.wrapping_mul(2_654_435_761) >> 7) & 7) as u8;
+        let is_blot = (x / 1400.0).powi(2) + (y / 1000.0).powi(2) < 1.0 + 0.1 * (x / 90.0).sin();
+        if is_blot { [40, 110 + grain, 60, 255] } else { [244 + grain, 240 + grain, 232, 255] }
+    };
+    Pixels::new(width, height, (0..width * height).flat_map(pixel).collect()).unwrap()
+}
+
+fn cleaned(bencher: Bencher<'_, '_>, act: &Rework) {
+    bencher.with_inputs(twelve_megapixels).bench_local_values(|mut pixels| {
+        pixels.clean([black_box(act)].into_iter()).unwrap();
+        pixels
+    });
+}
+
+#[divan::bench(sample_count = 12)]
+fn background_dropped(bencher: Bencher<'_, '_>) {
+    let (from, tolerance) = (Reach::Edges, 8.0);
+    cleaned(bencher, &Rework::Background { from, colour: None, tolerance, soft: 0.0 });
+}
+
+#[divan::bench(sample_count = 12)]
+fn background_dropped_with_a_soft_edge(bencher: Bencher<'_, '_>) {
+    let (from, tolerance) = (Reach::Edges, 8.0);
+    cleaned(bencher, &Rework::Background { from, colour: None, tolerance, soft: 4.0 });
+}
+
+#[divan::bench(sample_count = 12)]
+fn specks_erased(bencher: Bencher<'_, '_>) {
+    cleaned(bencher, &Rework::Specks { under: 60 });
+}
