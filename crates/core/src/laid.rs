@@ -179,6 +179,9 @@ fn code_of(
     let mut code = SheetCode::new();
     code.number(ground.windows.page.width());
     code.number(ground.windows.page.height());
+    if ground.marks_on_white() {
+        code.text("marks on white");
+    }
     for mark in &ground.marks.marks {
         code.path(&mark.ink);
     }

@@ -2,6 +2,9 @@
 
 use std::borrow::Cow;
 
+use aptum_core::blob::{BlobId, Origin};
+use aptum_core::face::{FontBytes, OwnTypeface, Text};
+use sha2::{Digest, Sha256};
 use thiserror::Error;
 use ttf_parser::{Face, RawFace, name_id};
 
@@ -76,8 +79,27 @@ pub fn look_at(bytes: &[u8]) -> Result<String, FontError> {
     let plain = |name: String| -> String {
         name.chars().filter(|c| !c.is_control()).take(100).collect::<String>().trim().to_owned()
     };
+    if !can_be_set(bytes) {
+        return Err(FontError::Damaged("words cannot be set in it".to_owned()));
+    }
     let found = ids.into_iter().filter_map(name).map(plain).find(|name| !name.is_empty());
     Ok(found.unwrap_or_else(|| "Typeface".to_owned()))
+}
+
+/// Words that are set in a font before anybody relies on it: ligatures, marks, right to left.
+const TRIAL: &str = "Office fjord ÄÖÜ éè 0123 \u{5d0}\u{5d1} \u{627}\u{644} \u{928}\u{92e}";
+
+/// True where the shaper sets words in it to their end. It trusts what the file says of itself, so it is tried on a
+/// thread of its own.
+fn can_be_set(bytes: &[u8]) -> bool {
+    let bytes = FontBytes(Some(bytes.into()));
+    let blob = BlobId(hex::encode(Sha256::digest(bytes.0.as_deref().unwrap_or_default())));
+    let tried = std::thread::spawn(move || {
+        let own = OwnTypeface { blob, origin: Origin::default(), bytes };
+        let text = Text { own_typeface: Some(own), ..Text::new(TRIAL) };
+        text.set([100.0, 50.0]).em.is_finite()
+    });
+    tried.join().unwrap_or(false)
 }
 
 /// A font as it is kept, and the name of its family.

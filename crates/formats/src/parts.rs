@@ -18,6 +18,9 @@ pub const MOST_TOLD: usize = 2000;
 /// Most segments of an outline that is told; of longer ones the box around them is.
 const MOST_SEGMENTS: usize = 2000;
 
+/// Most segments of all outlines that are told.
+const MOST_SEGMENTS_IN_ALL: usize = 200_000;
+
 /// The parts of a drawing.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Parts {
@@ -48,6 +51,7 @@ pub fn of(svg: &str) -> Result<Parts, ReworkError> {
     let tree = drawing::tree(svg)?;
     let sides = [f64::from(tree.size().width()), f64::from(tree.size().height())];
     let mut found = Vec::new();
+    let mut room = MOST_SEGMENTS_IN_ALL;
     leaves(tree.root(), &mut |node| {
         let bounds = node.abs_stroke_bounding_box();
         let [left, top, right, bottom] =
@@ -56,7 +60,8 @@ pub fn of(svg: &str) -> Result<Parts, ReworkError> {
         let (path, colour) = match node {
             Node::Path(path) => {
                 let outline = path.data().clone().transform(path.abs_transform());
-                let told = outline.filter(|outline| outline.len() <= MOST_SEGMENTS);
+                let told = outline.filter(|outline| outline.len() <= MOST_SEGMENTS.min(room));
+                room -= told.as_ref().map_or(0, Path::len);
                 let paint = path
                     .fill()
                     .map(resvg::usvg::Fill::paint)

@@ -77,10 +77,10 @@ impl Face {
     /// The flat colour that is printed undermost, if one is.
     #[must_use]
     pub fn colour(&self) -> Option<&str> {
-        let printed = self
-            .layers
-            .iter()
-            .filter(|layer| !layer.hidden && !layer.only_shown && layer.side == Side::Front);
+        let printed = self.layers.iter().filter(|layer| {
+            let is_seen = !layer.hidden && !layer.only_shown;
+            is_seen && layer.side == Side::Front && layer.finish == Finish::Colour
+        });
         printed.map(|layer| &layer.kind).find_map(|kind| match kind {
             LayerKind::Colour { colour, .. } => Some(colour.as_str()),
             _ => None,

@@ -13,6 +13,9 @@ use crate::error::{Faults, InputError, Remedy, Setting};
 /// Most steps of a picture.
 pub const MOST_STEPS: usize = 200;
 
+/// Most of them that look at every pixel and its neighbours.
+const MOST_WHOLE: usize = 20;
+
 /// Most points of one stroke of the eraser.
 const MOST_POINTS: usize = 500;
 
@@ -123,6 +126,11 @@ impl Rework {
         }
     }
 
+    /// True for what looks at every pixel and its neighbours.
+    const fn is_of_whole(&self) -> bool {
+        matches!(self, Self::Background { .. } | Self::Specks { .. })
+    }
+
     /// True for what is done to the parts of a drawing.
     #[must_use]
     pub const fn is_of_drawing(&self) -> bool {
@@ -161,6 +169,18 @@ impl Reworked {
                 format!("The picture has {count} steps: it has up to {MOST_STEPS}"),
                 f64::from(u32::try_from(count).unwrap_or(u32::MAX)),
                 Remedy::advice("Take some steps away"),
+            ));
+            return;
+        }
+        let whole = self.steps.iter().filter(|step| step.act.is_of_whole()).count();
+        if whole > MOST_WHOLE {
+            faults.add(InputError::new(
+                &field("reworked.steps"),
+                format!(
+                    "{whole} steps drop backgrounds and erase specks: up to {MOST_WHOLE} of the picture’s steps do"
+                ),
+                f64::from(u32::try_from(whole).unwrap_or(u32::MAX)),
+                Remedy::advice("Take some of them away, or give one more tolerance"),
             ));
             return;
         }

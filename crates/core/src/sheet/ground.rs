@@ -139,6 +139,12 @@ impl Ground {
         ground
     }
 
+    /// True where a face puts white beneath the marks.
+    pub(crate) fn marks_on_white(&self) -> bool {
+        let mut faces = self.pieces.iter().filter_map(|piece| piece.drawn.job_piece.face.as_ref());
+        faces.any(|face| face.white.under_marks)
+    }
+
     /// The blanks as a layout names them.
     pub(crate) fn laid_blanks(&self) -> Vec<LaidBlank> {
         let named = self.blanks().map(|(piece, at)| LaidBlank {

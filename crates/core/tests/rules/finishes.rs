@@ -106,10 +106,12 @@ fn card_that_shines_asks_for_white_beneath_colour_and_marks() {
         workshop.stocks.get_mut(&job.pieces[0].stock).unwrap().shine = shine;
         let mut mended = job.clone();
         for id in ["white", "white-marks"] {
+            let before = prepare(&mended, &workshop).unwrap().code.clone();
             let check = found(&mended, &workshop, id).unwrap();
             assert_eq!(check.state, State::Attention);
             mended = with_changes(&mended, &check.remedies[0].changes).unwrap();
             assert!(found(&mended, &workshop, id).is_none(), "{id}");
+            assert_ne!(prepare(&mended, &workshop).unwrap().code, before, "another print");
         }
         // Around each mark, and nowhere near the pieces.
         let prepared = prepare(&mended, &workshop).unwrap();

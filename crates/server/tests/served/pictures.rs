@@ -313,6 +313,8 @@ fn a_cleaned_picture_and_its_original_are_held_and_carried() {
     assert!(part.contains("is for drawings"), "{part}");
     let many = refused(json!(vec![json!({ "kind": "crop" }); 201]));
     assert!(many.contains("201 steps: it has up to 200"), "{many}");
+    let slow = refused(json!(vec![json!({ "kind": "specks", "under": 5 }); 21]));
+    assert!(slow.contains("up to 20"), "{slow}");
     let (status, problem) = make(&json!("f".repeat(64)), json!([]));
     assert_eq!(status, 404, "{problem}");
     assert_eq!(send(&client, "GET", &format!("/api/blobs/{}/parts", "f".repeat(64)), b"").0, 404);
