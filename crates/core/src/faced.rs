@@ -22,8 +22,10 @@ pub struct Faced {
     pub flat: Flat,
     /// What is printed on each of its blanks; none where nothing is printed.
     pub arts: Vec<Art>,
+    /// It as it lies on sheets, where it is printed mirrored: the same, left and right exchanged.
+    pub mirrored: Option<Seen>,
     /// What is printed behind, where something is to be.
-    pub back: Option<Back>,
+    pub back: Option<Seen>,
     /// Its blanks as layouts see them.
     pub blanks: Vec<Piece>,
     /// Which outlines these have.
@@ -32,12 +34,12 @@ pub struct Faced {
     pub checks: Vec<Check>,
 }
 
-/// The back of a piece.
+/// A piece seen from behind, or in a mirror.
 #[derive(Debug, Clone)]
-pub struct Back {
-    /// The piece laid flat, seen from behind.
+pub struct Seen {
+    /// It laid flat, as it is seen so.
     pub flat: Flat,
-    /// What is printed on each of its blanks, as it is seen from behind.
+    /// What is printed on each of its blanks, as it is seen so.
     pub arts: Vec<Art>,
 }
 
@@ -56,6 +58,8 @@ pub struct FaceInput<'a> {
     pub bleed: f64,
     /// How far the back goes past cuts, mm: the same, and how far turning may be off. None without a back.
     pub back_bleed: Option<f64>,
+    /// True where it is printed mirrored.
+    pub mirrored: bool,
     /// Which of the blanks lie on a liner.
     pub on_liner: &'a [bool],
     /// True where such blanks are cut through it all the same.
@@ -110,25 +114,50 @@ impl Faced {
             // The drawing shows the front.
             checks.extend(own.into_iter().map(|check| Check { place: None, ..check }));
             let arts = print(&face, &flat, &uprights, bleed);
-            Back { flat, arts }
+            Seen { flat, arts }
         });
         let printed = |at: usize, part: &Part| -> Region {
             let front = arts.get(at).map_or_else(Region::empty, |art| art.printed.clone());
             let Some(art) = back.as_ref().and_then(|back| back.arts.get(at)) else { return front };
             front.union(&art.printed.transformed(part.turned_over()))
         };
+        let mirrored = input.mirrored.then(|| {
+            let turned = arts.iter().zip(&flat.parts);
+            let arts = turned.map(|(art, part)| art.mirrored(part.turned_over())).collect();
+            Seen { flat: flat.mirrored(), arts }
+        });
         let parts = flat.parts.iter().enumerate();
-        let blanks: Vec<Piece> =
-            parts.filter_map(|(at, part)| Piece::new(&part.outline, &printed(at, part))).collect();
+        let blanks: Vec<Piece> = parts
+            .filter_map(|(at, part)| match &mirrored {
+                Some(Seen { flat, .. }) => {
+                    let printed = printed(at, part).transformed(part.turned_over());
+                    Piece::new(&flat.parts[at].outline, &printed)
+                }
+                None => Piece::new(&part.outline, &printed(at, part)),
+            })
+            .collect();
         if blanks.len() < flat.parts.len() || blanks.is_empty() {
             return Err(vec![no_outline()]);
         }
-        let outlines = flat.parts.iter().map(|part| OutlineId::of(&part.outline)).collect();
-        Ok(Self { flat, arts, back, blanks, outlines, checks })
+        let laid = mirrored.as_ref().map_or(&flat, |own| &own.flat);
+        let outlines = laid.parts.iter().map(|part| OutlineId::of(&part.outline)).collect();
+        Ok(Self { flat, arts, mirrored, back, blanks, outlines, checks })
     }
 }
 
 impl Faced {
+    /// Its blanks as they lie on sheets.
+    #[must_use]
+    pub fn laid_parts(&self) -> &[Part] {
+        &self.mirrored.as_ref().map_or(&self.flat, |own| &own.flat).parts
+    }
+
+    /// What is printed on each of them there.
+    #[must_use]
+    pub fn laid_arts(&self) -> &[Art] {
+        self.mirrored.as_ref().map_or(&self.arts, |own| &own.arts)
+    }
+
     /// True where something of it is printed up to a cut, so that its bleed counts.
     #[must_use]
     pub fn reaches_cuts(&self) -> bool {
@@ -138,7 +167,7 @@ impl Faced {
 
 impl Weighty for Faced {
     fn weight(&self) -> usize {
-        let behind = self.back.iter().flat_map(|back| &back.arts);
+        let behind = self.back.iter().chain(&self.mirrored).flat_map(|seen| &seen.arts);
         let arts: usize = self.arts.iter().chain(behind).map(Art::elements).sum();
         // An outline is held flattened too.
         2 * flat_weight(&self.flat) + 2 * ELEMENT * arts + 1000 * self.checks.len()

@@ -102,13 +102,13 @@ impl Laid {
         let layout = lay(plan, &ground);
         let (piece, at) = ground.critical();
         let misfit = (!ground.holds(piece, at) && plan.kept.is_none()).then(|| {
-            let outline = &piece.flat.parts[at].outline;
+            let outline = &piece.laid_parts()[at].outline;
             let miss = misfit(&piece.blanks[at], outline, &ground.windows, &piece.turns);
             Misfit { placement: Placement { part: piece.first + at, ..miss.placement }, ..miss }
         });
         let blanks: Vec<Vec<&BezPath>> = ground
             .blanks()
-            .map(|(piece, at)| blank_paths(&piece.flat.parts[at], piece.arts.get(at)))
+            .map(|(piece, at)| blank_paths(&piece.laid_parts()[at], piece.laid_arts().get(at)))
             .collect();
         let sheets = layout.sheets();
         let kinds: BTreeSet<LineKind> =
@@ -189,7 +189,7 @@ fn code_of(
         code.text(&sign.text);
     }
     for (piece, at) in ground.blanks() {
-        let part = &piece.flat.parts[at];
+        let part = &piece.laid_parts()[at];
         code.text(part.edge.id());
         code.path(&part.outline);
         for stroke in &part.strokes {
@@ -200,7 +200,7 @@ fn code_of(
                 code.number(pattern.tie);
             }
         }
-        if let Some(art) = piece.arts.get(at) {
+        if let Some(art) = piece.laid_arts().get(at) {
             art.all().for_each(|inked| ink(&mut code, inked));
         }
         if let Some(art) = piece.back.as_ref().and_then(|back| back.arts.get(at)) {

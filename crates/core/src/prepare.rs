@@ -102,9 +102,9 @@ impl Prepared {
     /// Every blank, in the order in which placements number them.
     pub fn blanks(&self) -> impl Iterator<Item = PreparedBlank<'_>> {
         self.pieces.iter().enumerate().flat_map(|(piece, prepared)| {
-            prepared.flat.parts.iter().enumerate().map(move |(at, part)| PreparedBlank {
+            prepared.laid_parts().iter().enumerate().map(move |(at, part)| PreparedBlank {
                 part,
-                art: prepared.arts.get(at),
+                art: prepared.laid_arts().get(at),
                 back: prepared.back.as_ref().and_then(|back| back.arts.get(at)),
                 piece,
             })

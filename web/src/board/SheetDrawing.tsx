@@ -122,11 +122,15 @@ export function SheetDrawing(props: Props) {
   );
 }
 
-export const transformOf = ({ x, y, turn }: Placement) => `translate(${x} ${y}) rotate(${turn})`;
+export const transformOf = ({ x, y, turn }: Placement, part?: PartView) =>
+  `translate(${x} ${y}) rotate(${turn})${part?.is_mirrored ? turnedOver(part) : ''}`;
+
+/** Left and right exchanged. */
+const turnedOver = ({ size: [width] }: PartView) => ` matrix(-1 0 0 1 ${width} 0)`;
 
 /** Where the back of a copy lies, seen from behind: on the turned page, itself turned over. */
-const behindOf = (placement: Placement, turned: number[], width: number) =>
-  `matrix(${turned.join(' ')}) ${transformOf(placement)} matrix(-1 0 0 1 ${width} 0)`;
+const behindOf = (placement: Placement, turned: number[], part: PartView) =>
+  `matrix(${turned.join(' ')}) ${transformOf(placement)}${turnedOver(part)}`;
 
 /** A copy: the blank is in the drawing once, however many copies there are; what it wears of its own lies between. */
 export const PlacedCopy = memo(function PlacedCopy(props: {
@@ -139,7 +143,7 @@ export const PlacedCopy = memo(function PlacedCopy(props: {
 }) {
   const { placement, name, part, worn, turned } = props;
   const transform =
-    turned && part ? behindOf(placement, turned, part.size[0]) : transformOf(placement);
+    turned && part ? behindOf(placement, turned, part) : transformOf(placement, part);
   const href = `#blank-${name}${placement.part}`;
   const levels = part?.art?.levels ?? 0;
   if (levels === 0) {

@@ -142,7 +142,7 @@ export function Copies({ placements, run, parts, worn, hand, onHover }: Props) {
             key={at}
             className="chosen-outline"
             d={parts[placement.part]?.outline}
-            transform={transformOf(placement)}
+            transform={transformOf(placement, parts[placement.part])}
           />
         ))}
       </g>
@@ -185,7 +185,7 @@ const Handled = memo(
           <path
             className="lock-sign"
             d={parts[placement.part]?.outline}
-            transform={transformOf(placement)}
+            transform={transformOf(placement, parts[placement.part])}
           />
         )}
       </g>

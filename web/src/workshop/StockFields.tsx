@@ -97,6 +97,9 @@ export function StockFields(editing: Editing<Of<'stocks'>>) {
         {yesNo('White edges show', record.white_edges, (is) =>
           session.keep({ ...record, white_edges: is }),
         )}
+        {yesNo('Printed mirrored, to be transferred', record.mirrored, (is) =>
+          session.keep({ ...record, mirrored: is }),
+        )}
         {yesNo('On a liner', record.liner !== null, (is) =>
           session.keep({ ...record, liner: is ? Math.min(0.08, record.caliper / 2) : null }),
         )}

@@ -56,6 +56,24 @@ pub enum Ink {
     },
 }
 
+impl Ink {
+    /// It where `to` takes it.
+    fn moved(&self, to: Affine) -> Self {
+        match self.clone() {
+            Self::Area { path, colour, running, clip } => Self::Area {
+                path: to * path,
+                colour,
+                running: running.map(|own| Running { ends: own.ends.map(|end| to * end), ..own }),
+                clip: clip.map(|clip| to * clip),
+            },
+            Self::Words { path } => Self::Words { path: to * path },
+            Self::Picture { blob, place, clip } => {
+                Self::Picture { blob, place: to * place, clip: to * clip }
+            }
+        }
+    }
+}
+
 /// What a colour runs into, evenly, along a line.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Running {
@@ -127,6 +145,27 @@ impl Art {
             Ink::Area { path, colour, .. } => Some((path, colour.as_str())),
             _ => None,
         })
+    }
+
+    /// It seen in a mirror that takes places where `turned` says.
+    #[must_use]
+    pub fn mirrored(&self, turned: Affine) -> Self {
+        let all = |inks: &[Inked]| -> Vec<Inked> {
+            inks.iter()
+                .map(|inked| Inked { ink: inked.ink.moved(turned), ..inked.clone() })
+                .collect()
+        };
+        let by_row = self
+            .by_row
+            .iter()
+            .map(|layer| ByRow { rows: layer.rows.iter().map(|row| all(row)).collect(), ..*layer });
+        Self {
+            layers: all(&self.layers),
+            by_row: by_row.collect(),
+            printed: self.printed.transformed(turned),
+            to_edge: turned * self.to_edge.clone(),
+            bleed: self.bleed,
+        }
     }
 
     /// How many elements its paths have.

@@ -85,8 +85,9 @@ pub(crate) fn draw(
             has_fonts: face.is_none_or(Face::has_fonts),
             list: face.and(piece.list.as_ref()),
             bleed: face.map_or(0.0, |face| face.bleed.min(most_bleed).max(0.0)),
+            mirrored: records.stocks[number].mirrored,
             back_bleed: face
-                .filter(|face| face.both_sides)
+                .filter(|face| face.both_sides && !records.stocks[number].mirrored)
                 .map(|face| (face.bleed + turning).min(most_bleed).max(0.0)),
             on_liner: &on_liner,
             through: piece.form.through,

@@ -105,6 +105,9 @@ pub struct Stock {
     /// What shines through ink that is printed on it.
     #[serde(default)]
     pub shine: Shine,
+    /// True for what is printed mirrored because it is transferred, face down, onto something else.
+    #[serde(default)]
+    pub mirrored: bool,
     /// The film laid over it after printing.
     #[serde(default)]
     pub laminate: Option<Laminate>,

@@ -170,3 +170,63 @@ fn a_back_is_seen_from_behind_and_told_where_its_card_takes_none() {
     let mended = with_changes(&both, &check.remedies[0].changes).unwrap();
     assert!(!mended.pieces[0].face.as_ref().unwrap().both_sides);
 }
+
+/// On card that is transferred everything on the sheet is mirrored, what is cut and what is printed alike, and nothing
+/// of what is drawn.
+#[test]
+fn what_is_transferred_is_printed_and_cut_mirrored() {
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/lettuce-packet.json")).unwrap();
+    job.pieces[0].copies = 1;
+    let mut workshop = workshop();
+    let plain = prepare(&job, &workshop).unwrap();
+    workshop.stocks.get_mut(&job.pieces[0].stock).unwrap().mirrored = true;
+    let mirrored = prepare(&job, &workshop).unwrap();
+    let drawn = |prepared: &Prepared| prepared.first().flat.parts[0].outline.clone();
+    assert_eq!(drawn(&plain), drawn(&mirrored), "the board shows what was drawn");
+    assert_eq!(plain.first().arts[0], mirrored.first().arts[0]);
+
+    let (before, after) = (plain.blanks().next().unwrap(), mirrored.blanks().next().unwrap());
+    let width = before.part.bounds.width();
+    let glass = |p: aptum_core::geometry::Point| aptum_core::geometry::Point::new(width - p.x, p.y);
+    let points = |path: &aptum_core::geometry::BezPath| -> Vec<(i64, i64)> {
+        let ends = path.elements().iter().filter_map(kurbo::PathEl::end_point);
+        #[allow(clippy::cast_possible_truncation)]
+        ends.map(|p| ((p.x * 1e6).round() as i64, (p.y * 1e6).round() as i64)).collect()
+    };
+    let seen = |path: &aptum_core::geometry::BezPath| {
+        let mut path = path.clone();
+        path.apply_affine(aptum_core::geometry::Affine::new([-1.0, 0.0, 0.0, 1.0, width, 0.0]));
+        points(&path)
+    };
+    assert_eq!(points(&after.part.outline), seen(&before.part.outline));
+    for (own, other) in after.part.strokes.iter().zip(&before.part.strokes) {
+        assert_eq!(points(&own.path), seen(&other.path));
+    }
+    let inks = |blank: &aptum_core::PreparedBlank<'_>| {
+        blank.art.unwrap().all().cloned().collect::<Vec<_>>()
+    };
+    let (before, after) = (inks(&before), inks(&after));
+    assert_eq!(before.len(), after.len());
+    for (own, other) in after.iter().zip(&before) {
+        match (&own.ink, &other.ink) {
+            (Ink::Area { path, .. }, Ink::Area { path: plain, .. })
+            | (Ink::Words { path }, Ink::Words { path: plain }) => {
+                assert_eq!(points(path), seen(plain));
+            }
+            (Ink::Picture { place, .. }, Ink::Picture { place: plain, .. }) => {
+                for corner in [(0.0, 0.0), (1.0, 0.0), (0.0, 1.0)] {
+                    let off = *place * aptum_core::geometry::Point::from(corner)
+                        - glass(*plain * aptum_core::geometry::Point::from(corner));
+                    assert!(off.hypot() < 1e-9);
+                }
+            }
+            other => panic!("{other:?}"),
+        }
+    }
+    assert_ne!(plain.code, mirrored.code);
+    let words = mirrored.checks.iter().find(|check| check.id == "mirrored-words").unwrap();
+    assert_eq!(words.state, State::Attention);
+    // Its cut lies within the window as it would unmirrored.
+    assert_eq!(plain.layout.laid, mirrored.layout.laid);
+}

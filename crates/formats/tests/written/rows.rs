@@ -252,6 +252,45 @@ fn a_back_lies_behind_its_own_copy() {
     assert_eq!(check(&prepare(&mended, &workshop()).unwrap()).0, State::Fits);
 }
 
+/// What is transferred is printed as a mirror shows it.
+#[test]
+fn what_is_transferred_is_printed_mirrored() {
+    let mut hand = Hand::default();
+    let [red, blue] = [[180, 40, 30], [30, 60, 180]];
+    let half = |x: u32| if x < 15 { red } else { blue };
+    let pixels = RgbaImage::from_fn(30, 20, |x, _| {
+        let [r, g, b] = half(x);
+        Rgba([r, g, b, 255])
+    });
+    let placed = hand.keep(&coded(&pixels.into(), ImageFormat::Png));
+    let lying = Lying { x: 12.0, y: -6.0, ..placed.lying.clone() };
+    let placed = PlacedPicture { size: PictureSize::Width(24.0), lying, ..placed };
+    let (mut job, _) = tags(vec![picture(placed)], None, 1);
+    job.sheet.size = SheetSize { name: "own".into(), width: 100.0, height: 90.0 };
+    (job.sheet.marks, job.sheet.cutter) = (None, None);
+    let mut workshop = workshop();
+    workshop.stocks.get_mut(&job.pieces[0].stock).unwrap().mirrored = true;
+    let prepared = prepare(&job, &workshop).unwrap();
+    let pages = printed(&job, &prepared, &hand);
+    let copy = prepared.layout.each_sheet().next().unwrap()[0];
+    let middle = prepared.blanks().next().unwrap().part.bounds.center();
+    // Right of the middle as it is drawn, left of it in the mirror, and its own left half on the right.
+    let on = |x: f64| Rect::from_center_size(middle + Vec2::new(x, -6.0), (12.0, 16.0));
+    let lies = |own: Rect| copy.transform().transform_rect_bbox(own);
+    let corner = |own: Rect| at(&pages[0], lies(own).center());
+    assert_eq!((corner(on(-18.0)), corner(on(-6.0))), (blue, red));
+    let svg = sheet_svg(&job, &prepared, 1, &hand).unwrap();
+    let drawn =
+        image::load_from_memory(&png(&svg, FINE * 25.4, true).unwrap()).unwrap().into_rgba8();
+    assert_eq!(at(&drawn, lies(on(-18.0)).center()), blue);
+    // The art alone is as it was drawn.
+    let art = art_svg(prepared.first(), &hand);
+    let bleed = prepared.first().arts[0].bleed;
+    let alone =
+        image::load_from_memory(&png(&art, FINE * 25.4, true).unwrap()).unwrap().into_rgba8();
+    assert_eq!(at(&alone, on(6.0).center() + Vec2::new(bleed, bleed)), red);
+}
+
 /// Each ink is a separation of its own, and a page of its own where that is asked for, all with the same marks.
 #[test]
 fn each_ink_is_a_separation_and_a_plate() {

@@ -1529,7 +1529,11 @@ size: [number, number], size_text: string, outline: string,
 /**
  * What is done along the outline.
  */
-edge: LineKind, openings: string, lines: Array<LineView>, };
+edge: LineKind, openings: string, lines: Array<LineView>, 
+/**
+ * True where it lies mirrored on sheets.
+ */
+is_mirrored: boolean, };
 
 export type PassphraseEntry = { passphrase: string, };
 
@@ -2437,6 +2441,10 @@ printable: PrintableSide,
  * What shines through ink that is printed on it.
  */
 shine: Shine, 
+/**
+ * True for what is printed mirrored because it is transferred, face down, onto something else.
+ */
+mirrored: boolean, 
 /**
  * The film laid over it after printing.
  */

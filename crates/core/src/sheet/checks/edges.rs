@@ -3,13 +3,37 @@
 use super::Scene;
 use crate::check::{Check, Sense, Stage, State};
 use crate::error::Remedy;
-use crate::face::Separation;
+use crate::face::{LayerKind, Separation};
 use crate::workshop::Shine;
 
 /// Colour goes past the cut by 1 to 3 mm, so that no white shows when the cut is off (common practice).
 const LEAST_BLEED: f64 = 1.0;
 
 impl Scene<'_> {
+    /// Words that are printed mirrored, to be read once they are transferred.
+    pub(super) fn mirrored_words(&self) -> Vec<Check> {
+        let pieces = self.ground.pieces.iter().zip(&self.records.stocks);
+        let checks = pieces.filter(|(_, stock)| stock.mirrored).filter_map(|(drawn, stock)| {
+            let piece = &drawn.drawn.job_piece;
+            let face = piece.face.as_ref()?;
+            let has_words = face.layers.iter().any(|layer| {
+                let is_text = matches!(layer.kind, LayerKind::Text(_) | LayerKind::PanelNames);
+                is_text && !layer.hidden && !layer.only_shown
+            });
+            let texts = [
+                "mirrored".to_owned(),
+                "read right in the end".to_owned(),
+                format!("on the sheet they read backwards until {} is transferred", stock.name),
+            ];
+            let (id, label) = ("mirrored-words", "Words");
+            let check = Check::yes_or_no(id, Stage::Face, label, State::Attention, texts);
+            let advice = "Choose another card where this one stays what is looked at";
+            let check = check.remedy(Remedy::advice(advice));
+            has_words.then(|| check.of_piece(piece, self.ground.is_alone()))
+        });
+        checks.collect()
+    }
+
     /// Whether white lies beneath colour, and beneath marks, on card through which something shines.
     pub(super) fn white_beneath(&self) -> Vec<Check> {
         let pieces = self.ground.pieces.iter().zip(&self.records.stocks);

@@ -30,7 +30,7 @@ impl Scene<'_> {
             numbers.iter().take(MOST_DRAWN).fold(String::new(), |all, (run, at)| {
                 let placement = self.layout.runs[*run].placements[*at];
                 let blank = self.ground.blanks().nth(placement.part);
-                let outline = blank.map(|(piece, at)| &piece.flat.parts[at].outline);
+                let outline = blank.map(|(piece, at)| &piece.laid_parts()[at].outline);
                 all + &outline.map_or_else(String::new, |it| path_text(&placement.place(it)))
             })
         };

@@ -44,6 +44,7 @@ pub(crate) fn sheet_checks(
     checks.extend(scene.white_edges());
     checks.extend(scene.backs());
     checks.extend(scene.white_beneath());
+    checks.extend(scene.mirrored_words());
     checks.extend(scene.grain());
     checks
 }

@@ -21,7 +21,7 @@ impl Scene<'_> {
             let places = run.placements.iter().take(2);
             places.fold(String::new(), |all, placement| {
                 let blank = self.ground.blanks().nth(placement.part);
-                let outline = blank.map(|(piece, at)| &piece.flat.parts[at].outline);
+                let outline = blank.map(|(piece, at)| &piece.laid_parts()[at].outline);
                 all + &outline.map_or_else(String::new, |it| path_text(&placement.place(it)))
             })
         });

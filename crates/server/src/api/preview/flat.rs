@@ -123,6 +123,8 @@ pub struct PartView {
     edge: LineKind,
     openings: String,
     lines: Vec<LineView>,
+    /// True where it lies mirrored on sheets.
+    is_mirrored: bool,
 }
 
 /// A piece of a job, laid flat.
@@ -143,7 +145,11 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece, flat: &Flat) -> FlatView {
         edge: flat.parts.first().map_or(LineKind::Cut, |part| part.edge),
         has_liner: flat.parts.iter().any(|part| part.on_liner),
         openings: flat.parts.iter().map(|part| openings(part, part.at)).collect(),
-        parts: flat.parts.iter().map(|own| part(unit, piece, own)).collect(),
+        parts: flat
+            .parts
+            .iter()
+            .map(|own| part(unit, piece, own, prepared.mirrored.is_some()))
+            .collect(),
         mates: flat
             .mates
             .iter()
@@ -227,7 +233,7 @@ fn openings(part: &Part, at: Vec2) -> String {
     part.openings().map(|path| path_text(&(Affine::translate(at) * path.clone()))).collect()
 }
 
-fn part(unit: Unit, piece: &JobPiece, part: &Part) -> PartView {
+fn part(unit: Unit, piece: &JobPiece, part: &Part, is_mirrored: bool) -> PartView {
     PartView {
         id: part.id.clone(),
         name: part.name.clone(),
@@ -239,5 +245,6 @@ fn part(unit: Unit, piece: &JobPiece, part: &Part) -> PartView {
         edge: part.edge,
         openings: openings(part, Vec2::ZERO),
         lines: part.strokes.iter().map(|drawn| line(part, drawn, Affine::IDENTITY)).collect(),
+        is_mirrored,
     }
 }

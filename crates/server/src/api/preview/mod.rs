@@ -192,8 +192,8 @@ impl Preview {
 /// edges are cut.
 fn flat_key(drawn: &PreparedPiece) -> String {
     let edges: Vec<_> = drawn.flat.parts.iter().map(|part| (part.edge, part.on_liner)).collect();
-    Key::of("flat view", &(drawn.form_key, &drawn.job_piece.id, &drawn.job_piece.stock, &edges))
-        .to_string()
+    let piece = (&drawn.job_piece.id, &drawn.job_piece.stock);
+    Key::of("flat view", &(drawn.form_key, piece, drawn.mirrored.is_some(), &edges)).to_string()
 }
 
 fn pieces(job: &Job, prepared: &Prepared, known: &Known) -> Vec<PieceView> {
