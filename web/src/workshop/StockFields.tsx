@@ -97,7 +97,7 @@ export function StockFields(editing: Editing<Of<'stocks'>>) {
         {yesNo('White edges show', record.white_edges, (is) =>
           session.keep({ ...record, white_edges: is }),
         )}
-        {yesNo('Printed mirrored, to be transferred', record.mirrored, (is) =>
+        {yesNo('Printed mirrored', record.mirrored, (is) =>
           session.keep({ ...record, mirrored: is }),
         )}
         {yesNo('On a liner', record.liner !== null, (is) =>
