@@ -5,10 +5,10 @@ import { Button, Form } from 'react-bootstrap';
 import { set } from '../api/fields';
 import { useMeta } from '../api/queries';
 import type { Face, Layer, Separation } from '../api/generated/types';
-import { behind, type PieceView } from '../api/views';
+import { behind } from '../api/views';
 import { FlatBoard } from '../board/FlatBoard';
 import { FigureField } from '../card/FigureField';
-import { SeenInks } from '../board/inks';
+import { inksOf, SeenInks } from '../board/inks';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import { FoldDesk } from '../fold/FoldDesk';
@@ -62,7 +62,7 @@ export function FaceStage(props: StageProps) {
   const [reworked, setReworked] = useState<string | null>(null);
   const onDesk = face?.layers.find(({ id, kind }) => id === reworked && kind === 'picture');
   const [chosenPanel, setChosenPanel] = useState('');
-  const inks = inksOf(piece);
+  const inks = inksOf(piece.flat);
   const only = onlyInk !== null && inks.includes(onlyInk) ? onlyInk : null;
   const shine = workshop.stocks[own.stock]?.shine ?? 'opaque';
   const seenInks = useMemo(() => ({ only, shine }), [only, shine]);
@@ -307,12 +307,5 @@ export function FaceStage(props: StageProps) {
 
 /** A list, by its name: its bytes are looked at when it is read. */
 const isList = (file: File) => /\.(csv|tsv|txt)$/i.test(file.name);
-
-/** The inks of what is shown, in the order in which they are printed. */
-const inksOf = (piece: PieceView): Separation[] => {
-  const inks = piece.flat.parts.flatMap(({ art }) => art?.layers ?? []);
-  const order: Separation[] = ['white', 'colour', 'varnish', 'raised'];
-  return order.filter((ink) => inks.some(({ separation }) => separation === ink));
-};
 
 const area = ([width, height]: [number, number]) => width * height;

@@ -162,13 +162,24 @@ fn a_back_is_seen_from_behind_and_told_where_its_card_takes_none() {
         [&back.flat, &prepared.first().flat].map(|flat| Region::inside(&flat.parts[0].outline));
     assert_eq!(bounds(&outlines[0]), bounds(&outlines[1]));
 
-    let mut workshop = workshop();
-    workshop.stocks.get_mut(&both.pieces[0].stock).unwrap().printable = PrintableSide::Face;
-    let prepared = prepare(&both, &workshop).unwrap();
-    let check = prepared.checks.iter().find(|check| check.id == "back-printable").unwrap();
-    assert_eq!(check.state, State::Broken);
-    let mended = with_changes(&both, &check.remedies[0].changes).unwrap();
-    assert!(!mended.pieces[0].face.as_ref().unwrap().both_sides);
+    let plain = workshop();
+    for is_transferred in [false, true] {
+        let mut workshop = plain.clone();
+        let stock = workshop.stocks.get_mut(&both.pieces[0].stock).unwrap();
+        if is_transferred {
+            stock.mirrored = true;
+        } else {
+            stock.printable = PrintableSide::Face;
+        }
+        let prepared = prepare(&both, &workshop).unwrap();
+        assert_eq!(prepared.has_backs(), !is_transferred);
+        let check = prepared.checks.iter().find(|check| check.id == "back-printable").unwrap();
+        assert_eq!(check.state, State::Broken);
+        let mended = with_changes(&both, &check.remedies[0].changes).unwrap();
+        assert!(!mended.pieces[0].face.as_ref().unwrap().both_sides);
+        let prepared = prepare(&mended, &workshop).unwrap();
+        assert!(prepared.checks.iter().all(|check| check.id != "back-printable"));
+    }
 }
 
 /// On card that is transferred everything on the sheet is mirrored, what is cut and what is printed alike, and nothing

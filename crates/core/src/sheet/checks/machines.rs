@@ -182,16 +182,21 @@ impl Scene<'_> {
         }))
     }
 
-    /// Card of which only the face takes print, under a piece that is printed on both sides.
+    /// Card of which only the face takes print, or that is transferred, under a piece that is printed on both sides.
     fn backs_that_take_no_print(&self) -> Option<Check> {
         let both = |piece: &JobPiece| piece.face.as_ref().is_some_and(|face| face.both_sides);
         let mut pieces = self.job.pieces.iter().zip(&self.records.stocks);
-        let (piece, stock) =
-            pieces.find(|(piece, stock)| both(piece) && stock.printable == PrintableSide::Face)?;
+        let (piece, stock) = pieces.find(|(piece, stock)| {
+            both(piece) && (stock.printable == PrintableSide::Face || stock.mirrored)
+        })?;
         let texts = [
             "the face only".to_owned(),
             "takes print too".to_owned(),
-            format!("the back of {} cannot be printed", stock.name),
+            if stock.mirrored {
+                format!("{} is transferred: its back is not seen, and not printed", stock.name)
+            } else {
+                format!("the back of {} cannot be printed", stock.name)
+            },
         ];
         let check = Check::yes_or_no(
             "back-printable",
