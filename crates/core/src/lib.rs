@@ -31,6 +31,7 @@ pub mod records;
 pub mod sheet;
 pub mod stroke;
 pub mod tooling;
+pub mod trace;
 pub mod units;
 pub mod workshop;
 

@@ -79,7 +79,10 @@ pub trait Memory: Sync {
 }
 
 /// What a stage makes of an input, made anew or remembered, and under which key.
-pub(crate) fn recalled<T: Weighty>(
+///
+/// # Errors
+/// What `make` says; it is not remembered.
+pub fn recalled<T: Weighty>(
     memory: &dyn Memory,
     stage: &'static str,
     input: &impl Serialize,

@@ -20,3 +20,4 @@ pub mod pdf;
 pub mod picture;
 pub mod rework;
 pub mod svg;
+pub mod trace;

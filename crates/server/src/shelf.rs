@@ -1,12 +1,16 @@
 //! What stages made lately, by their keys, within a budget of bytes: what is opened, saved or downloaded has mostly
 //! been made a moment ago, and a change of the sheet or the face folds no carton.
 
+use std::borrow::Cow;
 use std::sync::{Arc, LazyLock};
 
 use aptum_core::blob::Blobs;
+use aptum_core::form::Traced;
 use aptum_core::memory::{Key, Made, Memory};
 use aptum_core::tooling::CutPlan;
+use aptum_core::trace::Seen;
 use aptum_core::{InputError, Job, Prepared, Workshop, prepare_with};
+use aptum_formats::trace;
 use quick_cache::Weighter;
 use quick_cache::sync::Cache;
 
@@ -50,7 +54,19 @@ pub fn prepared(
     workshop: &Workshop,
     blobs: &dyn Blobs,
 ) -> Result<Prepared, Vec<InputError>> {
-    prepare_with(&job.with_fonts(blobs), workshop, &*SHELF)
+    prepare_with(&furnished(job, blobs), workshop, &*SHELF)
+}
+
+/// A job with what its pieces are made from that lies in blobs; what was found in pictures lately is not looked for again.
+#[must_use]
+pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs) -> Cow<'a, Job> {
+    trace::furnished(job, blobs, &*SHELF)
+}
+
+/// The picture of an outline as its trace sees it, on `most` pixels at most; `None` where it is missing.
+#[must_use]
+pub fn seen(traced: &Traced, blobs: &dyn Blobs, most: usize) -> Option<Arc<Seen>> {
+    trace::seen(traced, blobs, &*SHELF, Some(most))
 }
 
 /// The cut plan of a run of a job's sheets; `None` where there is no such run.

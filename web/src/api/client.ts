@@ -17,6 +17,7 @@ import type {
   FontView,
   FoldedDrawing,
   Job,
+  JobPiece,
   JobSummary,
   LengthEntry,
   LineUp,
@@ -33,6 +34,8 @@ import type {
   RecordDrawing,
   RecordKind,
   ReworkStep,
+  Traced,
+  TraceLook,
   Unit,
   Workshop,
   WorkshopState,
@@ -152,6 +155,12 @@ export const api = {
     call<DrawingParts>('GET', `/blobs/${blob}/parts`, undefined, signal),
   rework: (from: string, steps: ReworkStep[]) =>
     call<BlobView>('POST', '/pictures', { from, steps }),
+  traceLook: (traced: Traced, unit: Unit, signal: AbortSignal) =>
+    call<TraceLook>('POST', '/traces', { traced, unit }, signal),
+  startFromPicture: (blob: string, name: string, width: number) =>
+    call<Job>('POST', '/traces/start', { blob, name, width }),
+  motifsApart: (job: Job, piece: string) =>
+    call<JobPiece[]>('POST', '/traces/apart', { job, piece }),
   readList: (file: File, told: { coding?: string; separator?: string; head?: boolean }) => {
     const query = new URLSearchParams({ name: file.name });
     for (const [name, value] of Object.entries(told)) query.set(name, String(value));

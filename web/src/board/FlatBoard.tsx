@@ -5,12 +5,14 @@ import { type ReactNode, useState } from 'react';
 import type { StageProps } from '../job/StageProps';
 import { Board } from './Board';
 import { FlatDrawing } from './FlatDrawing';
-import type { Padding, View } from './view';
+import type { Box, Padding, View } from './view';
 
 interface Props {
   stage: Pick<StageProps, 'session' | 'piece' | 'workshop' | 'unit' | 'chosen'>;
   label: string;
   padding: Padding;
+  /** What is fitted, where that is more than the blank. */
+  box?: Box;
   /** True to show what is printed. */
   isPrinted: boolean;
   /** The panel that is pointed at elsewhere. */
@@ -26,6 +28,7 @@ export function FlatBoard({
   stage,
   label,
   padding,
+  box,
   isPrinted,
   lit,
   onLit,
@@ -59,7 +62,7 @@ export function FlatBoard({
     >
       <Board
         label={label}
-        box={{ x: 0, y: 0, width, height }}
+        box={box ?? { x: 0, y: 0, width, height }}
         padding={padding}
         unit={unit}
         hint={hovered}

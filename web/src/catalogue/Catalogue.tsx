@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Alert, Button } from 'react-bootstrap';
 
 import { api } from '../api/client';
+import { structureOf } from '../api/forms';
 import type { AtHand, CatalogueEntry, Form } from '../api/generated/types';
 import { FoldedPicture } from '../fold/FoldedPicture';
 
@@ -30,6 +31,7 @@ export function Catalogue({ hand, onChoose }: Props) {
     staleTime: 60_000,
   });
   const found = (entries.data ?? []).filter((entry) => isFound(entry, search.trim()));
+  const chosen = structureOf(hand.form)?.structure;
   const families = [...new Set(found.map((entry) => entry.family))];
   return (
     <div className="catalogue">
@@ -64,8 +66,8 @@ export function Catalogue({ hand, onChoose }: Props) {
                 <li key={entry.id}>
                   <Entry
                     entry={entry}
-                    isChosen={hand.form.structure === entry.id}
-                    isOdd={hand.form.structure !== '' && !entry.is_at_hand}
+                    isChosen={chosen === entry.id}
+                    isOdd={chosen !== '' && !entry.is_at_hand}
                     onChoose={onChoose}
                   />
                 </li>

@@ -133,14 +133,16 @@ export function FaceStage(props: StageProps) {
               </SeenInks>
             }
             folded={
-              <FoldPane
-                form={own.form}
-                stock={own.stock}
-                colour={workshop.stocks[own.stock]?.colour ?? token('card-bare')}
-                parts={worn.flat.parts}
-                lit={lit}
-                onLit={setLit}
-              />
+              worn.flat.traced ? null : (
+                <FoldPane
+                  form={own.form}
+                  stock={own.stock}
+                  colour={workshop.stocks[own.stock]?.colour ?? token('card-bare')}
+                  parts={worn.flat.parts}
+                  lit={lit}
+                  onLit={setLit}
+                />
+              )
             }
           />
         )}

@@ -7,11 +7,13 @@ type Shown = 'flat' | 'both' | 'folded';
 
 interface Props {
   board: ReactNode;
+  /** Nothing where it does not fold. */
   folded: ReactNode;
 }
 
 export function FoldDesk({ board, folded }: Props) {
   const [shown, setShown] = useState<Shown>('both');
+  if (!folded) return <div className="fold-desk shows-flat">{board}</div>;
   return (
     <div className={`fold-desk shows-${shown}`}>
       {shown !== 'folded' && board}

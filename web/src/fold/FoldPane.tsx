@@ -4,6 +4,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 
 import { api } from '../api/client';
+import { structureOf } from '../api/forms';
 import type { FoldView, Form } from '../api/generated/types';
 import type { PartView } from '../api/views';
 import { Switch } from '../card/Switch';
@@ -42,7 +43,7 @@ export function FoldPane({ form, stock, colour, parts, lit, onLit }: Props) {
   if (!view) return <div className="fold-pane" aria-busy="true" />;
   return (
     <Folded
-      key={form.structure}
+      key={structureOf(form)?.structure ?? ''}
       {...{ form, stock, colour, parts: printed.parts, lit, onLit, view }}
     />
   );

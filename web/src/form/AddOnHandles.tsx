@@ -2,6 +2,7 @@
 import { useRef } from 'react';
 
 import { set } from '../api/fields';
+import { structureOf } from '../api/forms';
 import type { AddOn, PanelView } from '../api/generated/types';
 import { Handle, tenth } from '../board/Handle';
 import type { View } from '../board/view';
@@ -17,7 +18,7 @@ interface Props {
 
 export function AddOnHandles({ session, panels, view, picked, onPick }: Props) {
   const taken = useRef<AddOn | null>(null);
-  const addOns = session.own.form.add_ons ?? [];
+  const addOns = structureOf(session.own.form)?.add_ons ?? [];
   return (
     <g className="handles">
       {addOns.map((addOn, index) => {

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 
 import { add, remove, set } from '../api/fields';
+import { structureOf } from '../api/forms';
 import { useMeta } from '../api/queries';
 import type { AddOn, AddOnInfo, AddOnKind, PanelView, UnitInfo } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
@@ -26,7 +27,7 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
   const faces = panels.filter((panel) => panel.role === 'face' && panel.shown === panel.name);
   const [panel, setPanel] = useState('');
   const on = faces.some(({ name }) => name === panel) ? panel : (faces[0]?.name ?? '');
-  const addOns = session.own.form.add_ons ?? [];
+  const addOns = structureOf(session.own.form)?.add_ons ?? [];
 
   const addOne = () => {
     const size = kinds.find((known) => known.kind === kind)?.size ?? [10, 10];

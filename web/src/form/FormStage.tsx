@@ -4,24 +4,23 @@ import { useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 
 import { set } from '../api/fields';
-import { useMeta } from '../api/queries';
+import { structureOf, tracedOf } from '../api/forms';
 import type { Basis, Dimension, Figure, Form } from '../api/generated/types';
 import { Dimensions } from '../board/Dimensions';
 import { FlatBoard } from '../board/FlatBoard';
 import { MateNumbers, PanelNames } from '../board/FlatDrawing';
-import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
-import { SwitchField } from '../card/SwitchField';
 import { Catalogue } from '../catalogue/Catalogue';
 import { FoldDesk } from '../fold/FoldDesk';
 import { FoldPane } from '../fold/FoldPane';
-import { errorsOf, type StageProps } from '../job/StageProps';
-import { named } from '../sheet/records';
+import type { StageProps } from '../job/StageProps';
+import { TraceStage } from '../trace/TraceStage';
 import { AddOnHandles } from './AddOnHandles';
 import { AddOns } from './AddOns';
 import { BackingRows } from './BackingRows';
+import { CardRows } from './CardRows';
 import { Labels } from './Labels';
 import { Legend } from './Legend';
 import { Sketch } from './Sketch';
@@ -56,12 +55,18 @@ function padding(all: Dimension[]) {
 }
 
 export function FormStage(props: StageProps) {
+  const own = tracedOf(props.session.own.form);
+  const view = props.piece.flat.traced;
+  if (own && view) return <TraceStage stage={props} own={own} view={view} />;
+  return <StructureStage {...props} />;
+}
+
+function StructureStage(props: StageProps) {
   const { session, piece, workshop, unit, notice } = props;
   const [inHand, setInHand] = useState<string | null>(null);
   const [lit, setLit] = useState<string | null>(null);
   const [picked, setPicked] = useState<number | null>(null);
   const [isChoosing, setChoosing] = useState(false);
-  const units = useMeta().data?.units ?? [];
   const { job, own } = session;
   const { flat } = piece;
   const [width, height] = flat.size;
@@ -69,7 +74,8 @@ export function FormStage(props: StageProps) {
   const stock = workshop.stocks[own.stock];
   const colour = stock?.colour ?? token('card-bare');
   const note = flat.figures.find((figure) => figure.field === inHand);
-  const basis = own.form.basis;
+  const structure = structureOf(own.form);
+  const basis = structure?.basis ?? 'inside';
 
   // The same piece measured another way: core says what its sizes are then.
   const measure = (other: Basis) => {
@@ -83,7 +89,8 @@ export function FormStage(props: StageProps) {
     setChoosing(false);
     setPicked(null);
     // Add-ons and backing stay; what another structure has no panel for is said.
-    const { add_ons: addOns, backing, labels, through } = own.form;
+    const { backing, through } = own.form;
+    const { add_ons: addOns, labels } = structure ?? {};
     const kept = {
       ...form,
       ...(addOns?.length ? { add_ons: addOns } : {}),
@@ -184,43 +191,7 @@ export function FormStage(props: StageProps) {
         />
         <SplitRows session={session} unit={unit} />
         <BackingRows session={session} workshop={workshop} unit={unit} />
-        <Rows title="Card">
-          <ChoiceField
-            label="Stock"
-            value={own.stock}
-            choices={named(workshop.stocks, own.stock)}
-            errors={errorsOf(session, session.at('stock'))}
-            onChoose={(value) => void session.keep(set(session.at('stock'), value))}
-          />
-          {flat.has_liner && (
-            <SwitchField
-              label="Cuts"
-              value={own.form.through ? 'through' : 'kiss'}
-              choices={[
-                { value: 'kiss', label: 'to the liner' },
-                { value: 'through', label: 'through' },
-              ]}
-              onChoose={(value) =>
-                void session.keep(set(session.at('form.through'), value === 'through'))
-              }
-            />
-          )}
-          <ChoiceField
-            label="Unit"
-            value={job.unit}
-            choices={units.map((known) => ({ value: known.unit, label: known.unit }))}
-            onChoose={(value) => void session.keep(set('unit', value))}
-          />
-          {flat.parts.map((part) => (
-            <Result
-              key={part.name}
-              label={flat.parts.length > 1 ? part.name : 'Blank'}
-              value={part.size_text}
-            />
-          ))}
-          <Result label="Card in a piece" value={flat.area_text} />
-          {flat.volume_text && <Result label="Holds" value={flat.volume_text} />}
-        </Rows>
+        <CardRows stage={props} />
         {/* Over the card's foot, so that no row moves under the hand. */}
         <div className="sketch-dock">{note && <Sketch figure={note} flat={flat} />}</div>
       </SpecCard>

@@ -2,6 +2,7 @@
 import { Button } from 'react-bootstrap';
 
 import { set } from '../api/fields';
+import { structureOf } from '../api/forms';
 import type { SplitBy, UnitInfo } from '../api/generated/types';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows } from '../card/SpecCard';
@@ -19,7 +20,7 @@ interface Props {
 }
 
 export function SplitRows({ session, unit }: Props) {
-  const { split } = session.own.form;
+  const split = structureOf(session.own.form)?.split;
   if (!split) return null;
   const field = (name: 'at' | 'flap', label: string, note: string) => (
     <FigureField

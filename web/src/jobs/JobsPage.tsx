@@ -7,7 +7,9 @@ import { useNavigate } from 'react-router';
 import { api } from '../api/client';
 import { useJobs } from '../api/queries';
 import type { JobSummary } from '../api/generated/types';
+import '../trace/trace.css';
 import { JobTicket } from './JobTicket';
+import { PictureStart } from './PictureStart';
 
 type Order = 'changed' | 'name' | 'state';
 
@@ -30,6 +32,9 @@ export function JobsPage() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const file = useRef<HTMLInputElement>(null);
+  const picture = useRef<HTMLInputElement>(null);
+  const [drawn, setDrawn] = useState<File | null>(null);
+  const [isOver, setOver] = useState(false);
   const [binned, setBinned] = useState<JobSummary | null>(null);
   const [sought, setSought] = useState('');
   const [order, setOrder] = useState<Order>('changed');
@@ -64,6 +69,21 @@ export function JobsPage() {
     mutationFn: (job: JobSummary) => api.copyJob(job.id),
     onSuccess: refresh,
   });
+  // A job file is brought in, anything else is a picture.
+  const take = (dropped: File) => {
+    if (/\.(aptum|zip|json)$/i.test(dropped.name)) bring.mutate(dropped);
+    else setDrawn(dropped);
+  };
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => {
+      const pasted = event.clipboardData?.files[0];
+      if (!pasted || (event.target as HTMLElement).matches('input, textarea')) return;
+      event.preventDefault();
+      setDrawn(pasted);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  }, []);
   const failed = copy.error ?? bring.error ?? bin.error ?? unbin.error ?? jobs.error;
   const start = () => void navigate('/new');
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
@@ -74,7 +94,23 @@ export function JobsPage() {
     })
     .sort(ORDERS[order].compare);
   return (
-    <div className="jobs-page">
+    <div
+      className={`jobs-page${isOver ? ' is-over' : ''}`}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes('Files')) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        setOver(false);
+        const dropped = event.dataTransfer.files[0];
+        if (!dropped) return;
+        event.preventDefault();
+        take(dropped);
+      }}
+    >
+      {drawn && <PictureStart file={drawn} onClose={() => setDrawn(null)} />}
       <header className="top">
         <div className="brand">
           <span className="brand-name">Aptum</span>
@@ -96,6 +132,19 @@ export function JobsPage() {
               event.target.value = '';
             }}
           />
+          <input
+            ref={picture}
+            type="file"
+            accept="image/*,.pdf"
+            className="visually-hidden"
+            aria-label="Picture"
+            tabIndex={-1}
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              if (chosen) setDrawn(chosen);
+              event.target.value = '';
+            }}
+          />
           <Button variant="light" onClick={() => void navigate('/workshop')}>
             Workshop
           </Button>
@@ -104,6 +153,9 @@ export function JobsPage() {
           </Button>
           <Button variant="light" onClick={() => file.current?.click()}>
             Bring a job in
+          </Button>
+          <Button variant="light" onClick={() => picture.current?.click()}>
+            From a picture
           </Button>
           <Button onClick={start}>New job</Button>
         </div>

@@ -8,7 +8,7 @@ use ts_rs::TS;
 
 use super::upright::Uprights;
 use crate::error::{Faults, InputError, Remedy};
-use crate::form::Part;
+use crate::form::{PICTURE, Part};
 use crate::geometry::{Affine, Point, Rect, Region, Shape, Vec2};
 use crate::units::{Unit, measure};
 
@@ -69,6 +69,8 @@ pub struct Area {
     pub middle: Point,
     /// Which way up in it is, degrees clockwise from the flat's.
     pub upright: f64,
+    /// What layers are fitted into, where that is not the area: the picture that the outline was traced from.
+    pub frame: Option<Rect>,
 }
 
 /// How far from its area's middle a layer may lie, mm.
@@ -87,6 +89,12 @@ impl Lying {
     /// Where that is on a blank; `None` where the blank has none of the panels.
     #[must_use]
     pub fn area(&self, part: &Part, uprights: &Uprights) -> Option<Area> {
+        if let ([name], Some(frame)) = (self.panels.as_slice(), part.picture)
+            && name == PICTURE
+        {
+            let (region, middle) = (part.region(), frame.center());
+            return Some(Area { region, middle, upright: 0.0, frame: Some(frame) });
+        }
         let named: Vec<_> = part
             .panels
             .iter()
@@ -111,7 +119,7 @@ impl Lying {
             Up::AsRead => uprights.of(&first.name),
             Up::AsDrawn => 0.0,
         };
-        Some(Area { region, middle: bounds.center(), upright })
+        Some(Area { region, middle: bounds.center(), upright, frame: None })
     }
 
     /// From the layer's own coordinates, its middle at the origin and `y` down as it is read, to the blank's.
@@ -149,7 +157,7 @@ impl Area {
     #[must_use]
     pub fn room(&self) -> [f64; 2] {
         let turned = Affine::rotate(-self.upright.to_radians());
-        let bounds = self.region.bounds().unwrap_or(Rect::ZERO);
+        let bounds = self.frame.or_else(|| self.region.bounds()).unwrap_or(Rect::ZERO);
         let seen = turned.transform_rect_bbox(bounds);
         [seen.width(), seen.height()]
     }

@@ -1,7 +1,7 @@
 //! The catalogue: every structure, in the order in which they are shown.
 
 use super::structure::Structure;
-use super::{bookmark, carton, packet, sleeve, solid, tabs, tag, tray};
+use super::{bookmark, carton, label, packet, sleeve, solid, tabs, tag, tray};
 
 /// Every structure. A new one is a file with its definition and a line here.
 pub const CATALOGUE: &[&Structure] = &[
@@ -49,6 +49,13 @@ pub const CATALOGUE: &[&Structure] = &[
     &bookmark::fold_over::STRUCTURE,
     &bookmark::corner_pocket::STRUCTURE,
     &bookmark::page_clip::STRUCTURE,
+    &label::plain::RECTANGLE,
+    &label::plain::ROUNDED,
+    &label::plain::ROUND,
+    &label::plain::OVAL,
+    &label::plain::ARCHED,
+    &label::plain::RIBBON,
+    &label::plain::STAR,
     &tabs::index::TOP,
     &tabs::index::SIDE,
     &tabs::flag::STRUCTURE,

@@ -9,6 +9,7 @@ use ts_rs::TS;
 
 use super::design::{Blank, Must, Stand, Step};
 use super::panel::Joined;
+use super::traced::TracedFacts;
 use super::{Axis, Dimension, Figure, PlacedPanel};
 use crate::LineKind;
 use crate::check::Check;
@@ -71,6 +72,8 @@ pub struct Part {
     pub bounds: Rect,
     /// Where it lies in the drawing of the whole.
     pub at: Vec2,
+    /// Where the picture lies that it was traced from.
+    pub picture: Option<Rect>,
 }
 
 impl Part {
@@ -98,6 +101,7 @@ impl Part {
             labels: Vec::new(),
             bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
             at: Vec2::ZERO,
+            picture: None,
         }
     }
 
@@ -115,6 +119,7 @@ impl Part {
             strokes: self.strokes.iter().map(|stroke| stroke.clone().moved(turned)).collect(),
             panels: self.panels.iter().map(panel).collect(),
             labels: Vec::new(),
+            picture: self.picture.map(|own| turned.transform_rect_bbox(own)),
             ..self.clone()
         }
     }
@@ -143,6 +148,7 @@ impl Part {
             labels: Vec::new(),
             bounds: Rect::new(0.0, 0.0, bounds.width(), bounds.height()),
             at: Vec2::ZERO,
+            picture: None,
         }
     }
 
@@ -226,6 +232,8 @@ pub struct Flat {
     pub mates: Vec<(kurbo::Point, usize)>,
     /// Limits met in the form itself.
     pub checks: Vec<Check>,
+    /// What the outline of a picture came to.
+    pub traced: Option<TracedFacts>,
 }
 
 impl Flat {
@@ -242,6 +250,7 @@ impl Flat {
             folding: None,
             mates: Vec::new(),
             checks: Vec::new(),
+            traced: None,
         }
     }
 

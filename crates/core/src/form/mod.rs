@@ -16,6 +16,7 @@ mod figure;
 mod figures;
 mod flaps;
 mod flat;
+mod label;
 mod labels;
 mod packet;
 pub mod panel;
@@ -28,6 +29,7 @@ mod split;
 mod structure;
 mod tabs;
 mod tag;
+mod traced;
 mod tray;
 mod tube;
 
@@ -48,8 +50,10 @@ pub use param::{Bounds, Kind, Param};
 pub use source::{Basis, ChosenStructure, Source};
 pub use split::{JOIN_FLAP, Split, SplitBy};
 pub use structure::{Family, Preset, Structure};
+pub use traced::{Border, Eye, Found, HoleRule, HoleSay, Looked, Mend, OUTLINE, PICTURE, Traced, TracedFacts};
 
 use crate::error::{Faults, InputError, Remedy, Setting};
+use crate::geometry::{BezPath, contours, fine_region, redrawn};
 use crate::units::{Unit, measure};
 use crate::workshop::RecordId;
 
@@ -90,14 +94,42 @@ impl Form {
     /// The structure with its figures, where it is drawn from one.
     #[must_use]
     pub const fn chosen(&self) -> Option<&ChosenStructure> {
-        let Source::Structure(chosen) = &self.source;
-        Some(chosen)
+        match &self.source {
+            Source::Structure(chosen) => Some(chosen),
+            Source::Traced { .. } => None,
+        }
     }
 
     /// The same, to be changed.
     pub const fn chosen_mut(&mut self) -> Option<&mut ChosenStructure> {
-        let Source::Structure(chosen) = &mut self.source;
-        Some(chosen)
+        match &mut self.source {
+            Source::Structure(chosen) => Some(chosen),
+            Source::Traced { .. } => None,
+        }
+    }
+
+    /// An outline that is traced from a picture.
+    #[must_use]
+    pub fn of_picture(traced: Traced) -> Self {
+        let source = Source::Traced { traced: Box::new(traced) };
+        Self { source, through: false, backing: None }
+    }
+
+    /// The outline, where it is traced from a picture.
+    #[must_use]
+    pub const fn traced(&self) -> Option<&Traced> {
+        match &self.source {
+            Source::Structure(_) => None,
+            Source::Traced { traced } => Some(traced),
+        }
+    }
+
+    /// The same, to be changed.
+    pub const fn traced_mut(&mut self) -> Option<&mut Traced> {
+        match &mut self.source {
+            Source::Structure(_) => None,
+            Source::Traced { traced } => Some(traced),
+        }
     }
 
     /// The structure of the catalogue, where it is drawn from one that the catalogue holds.
@@ -112,25 +144,41 @@ impl Form {
     /// Every figure that is out of range or contradicts another, and add-ons that meet something.
     pub fn draw(&self, caliper: f64, unit: Unit) -> Result<Flat, Vec<InputError>> {
         let mut faults = Faults::default();
-        let Source::Structure(chosen) = &self.source;
-        let mut drafted = chosen.draft(caliper, unit, &mut faults)?;
-        if let Some(backing) = &self.backing {
-            if chosen.split.is_some() {
-                faults.add(InputError::plain(
-                    "form.backing",
-                    "A piece in two parts has no outline of its own that a backing layer could follow",
-                    Remedy::set("Keep it in one piece", "form.split", Setting::Standard),
-                ));
+        match &self.source {
+            Source::Structure(chosen) => {
+                let mut drafted = chosen.draft(caliper, unit, &mut faults)?;
+                if self.backing.is_some() && chosen.split.is_some() {
+                    faults.add(InputError::plain(
+                        "form.backing",
+                        "A piece in two parts has no outline of its own that a backing layer could follow",
+                        Remedy::set("Keep it in one piece", "form.split", Setting::Standard),
+                    ));
+                }
+                let layer = self.backing_layer(&drafted.parts, unit, &mut faults);
+                drafted.parts.extend(layer);
+                faults.or(())?;
+                Ok(drafted.flat(caliper, unit))
             }
-            faults.range("form.backing.border", "The border", backing.border, 0.0..=50.0, |mm| {
-                measure(mm, unit)
-            });
-            let border = if backing.border.is_finite() { backing.border } else { 0.0 };
-            let layer = backing_layer(&drafted.parts, backing, border.clamp(0.0, 50.0));
-            drafted.parts.extend(layer);
+            Source::Traced { traced } => {
+                let Some((part, facts)) = faults.take(traced.draft(unit)) else {
+                    return Err(faults.or(()).err().unwrap_or_default());
+                };
+                let mut parts = vec![part];
+                let layer = self.backing_layer(&parts, unit, &mut faults);
+                parts.extend(layer);
+                faults.or(())?;
+                Ok(traced.flat(parts, facts, caliper, unit))
+            }
         }
-        faults.or(())?;
-        Ok(drafted.flat(caliper, unit))
+    }
+
+    fn backing_layer(&self, parts: &[Part], unit: Unit, faults: &mut Faults) -> Option<Part> {
+        let backing = self.backing.as_ref()?;
+        faults.range("form.backing.border", "The border", backing.border, 0.0..=50.0, |mm| {
+            measure(mm, unit)
+        });
+        let border = if backing.border.is_finite() { backing.border } else { 0.0 };
+        backing_layer(parts, backing, border.clamp(0.0, 50.0))
     }
 
     /// The inside dimensions in mm with their keys, in card of the given caliper; none where the
@@ -145,14 +193,21 @@ impl Form {
     pub fn with_inside(&self, inside: &[(String, f64)], caliper: f64) -> Self {
         let source = match &self.source {
             Source::Structure(chosen) => Source::Structure(chosen.with_inside(inside, caliper)),
+            traced @ Source::Traced { .. } => traced.clone(),
         };
         Self { source, ..self.clone() }
     }
 }
 
-/// The layer behind the first blank.
+/// The layer behind the first blank: around all its outlines, without holes.
 fn backing_layer(parts: &[Part], backing: &Backing, border: f64) -> Option<Part> {
-    let outline = parts.first()?.region().rounded_out(border).outer_rings().into_iter().next()?;
-    let layer = Part::plain("Backing layer", crate::geometry::polygon(&outline));
+    let outlines = contours(&parts.first()?.outline);
+    let whole = fine_region(outlines.iter().map(std::iter::once)).united();
+    let rings = redrawn(&whole.rounded_out(border));
+    let mut outline = BezPath::new();
+    for (path, _) in rings.iter().filter(|(_, is_hole)| !is_hole) {
+        outline.extend(path.iter());
+    }
+    let layer = Part::plain("Backing layer", outline);
     Some(Part { stock: Some(backing.stock.clone()), ..layer })
 }

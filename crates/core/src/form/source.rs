@@ -11,6 +11,7 @@ use ts_rs::TS;
 use super::design::Design;
 use super::flat::{Flat, Folding, Part};
 use super::resolve::{self, Resolved, resolve};
+use super::traced::Traced;
 use super::{AddOn, Split, Structure, add_on, catalogue, checks, drafting, labels, split};
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::Unit;
@@ -23,12 +24,26 @@ use crate::units::Unit;
 pub enum Source {
     /// A structure of the catalogue.
     Structure(ChosenStructure),
+    /// The outline of a picture.
+    Traced {
+        /// How it is found.
+        traced: Box<Traced>,
+    },
 }
 
 // Told by its fields; read by hand, so that a fault in one of them is told by its name.
 impl<'de> Deserialize<'de> for Source {
     fn deserialize<D: Deserializer<'de>>(from: D) -> Result<Self, D::Error> {
-        ChosenStructure::deserialize(from).map(Self::Structure)
+        use serde::de::Error;
+        let mut fields = serde_json::Map::deserialize(from)?;
+        match fields.remove("traced").filter(|traced| !traced.is_null()) {
+            Some(traced) => serde_json::from_value(traced)
+                .map(|traced| Self::Traced { traced })
+                .map_err(D::Error::custom),
+            None => ChosenStructure::deserialize(serde_json::Value::Object(fields))
+                .map(Self::Structure)
+                .map_err(D::Error::custom),
+        }
     }
 }
 

@@ -27,6 +27,8 @@ pub enum Family {
     PacketsAndStands,
     /// Hang tags.
     Tags,
+    /// Labels and stickers.
+    Labels,
     /// For books.
     Bookmarks,
     /// Index tabs, flags and folders.
@@ -44,6 +46,7 @@ impl Family {
             Self::Solids => "Solids",
             Self::PacketsAndStands => "Packets and stands",
             Self::Tags => "Tags",
+            Self::Labels => "Labels and stickers",
             Self::Bookmarks => "Bookmarks",
             Self::Tabs => "Tabs",
         }

@@ -1,11 +1,17 @@
 //! What the stages share: exact paths, and polygons flattened from them for the algebra.
 
+mod border;
+mod crossing;
+mod cubics;
 mod distance;
 mod outline;
 mod outline_id;
 mod path;
 mod region;
 
+pub use border::{Join, fine_region, redrawn};
+pub(crate) use crossing::crossings;
+pub(crate) use cubics::{Node, append};
 pub use distance::gap;
 pub use kurbo::{Affine, BezPath, PathEl, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
@@ -13,7 +19,7 @@ pub use outline_id::OutlineId;
 pub use path::{
     arc, circle, contours, flattened, flattened_to, heart, path_text, polygon, rounded,
 };
-pub use region::Region;
+pub use region::{Region, Ring};
 
 /// How far a flattened curve may lie from the true one, in mm.
 pub const FLATTENING: f64 = 0.01;

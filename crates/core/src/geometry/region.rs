@@ -8,6 +8,15 @@ use geo::{
 };
 use kurbo::{BezPath, Point, Rect, Vec2};
 
+/// One of the rings of a region, its last point not repeating the first.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Ring {
+    /// Its corners.
+    pub points: Vec<Point>,
+    /// True for a hole.
+    pub is_hole: bool,
+}
+
 /// An area of any number of parts, with holes. Outer rings and holes are closed and do not cross.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Region(MultiPolygon<f64>);
@@ -43,6 +52,60 @@ impl Region {
                 Self(Polygon::new(LineString::new(ring), Vec::new()).into())
             })
             .fold(Self::empty(), |all, part| all.union(&part))
+    }
+
+    /// Polygons that do not cross, each by its rings: the outer one, then its holes.
+    #[must_use]
+    pub fn of_rings<R: Iterator<Item = Vec<Point>>>(polygons: impl Iterator<Item = R>) -> Self {
+        let line = |ring: Vec<Point>| -> LineString<f64> {
+            ring.into_iter().map(|point| Coord { x: point.x, y: point.y }).collect()
+        };
+        let polygon = |mut rings: R| {
+            let outer = rings.next().map(line)?;
+            Some(Polygon::new(outer, rings.map(line).collect()))
+        };
+        let all = MultiPolygon::new(polygons.filter_map(polygon).collect());
+        Self(all.orient(Direction::Default))
+    }
+
+    /// The same, parts that overlap or lie in each other made one.
+    #[must_use]
+    pub fn united(&self) -> Self {
+        Self(unary_union(&self.0.0))
+    }
+
+    /// True where the point lies in it.
+    #[must_use]
+    pub fn holds(&self, at: Point) -> bool {
+        let inside = |ring: &LineString<f64>| {
+            ring.lines().fold(false, |inside, line| {
+                let (a, b) = (line.start, line.end);
+                let crosses = (a.y > at.y) != (b.y > at.y)
+                    && at.x < (b.x - a.x) * (at.y - a.y) / (b.y - a.y) + a.x;
+                inside != crosses
+            })
+        };
+        self.0.iter().any(|part| inside(part.exterior()) && !part.interiors().iter().any(inside))
+    }
+
+    /// Where its outer edge is highest on a line straight down at `x`.
+    #[must_use]
+    pub fn top_at(&self, x: f64) -> Option<f64> {
+        let lines = self.0.iter().flat_map(|part| part.exterior().lines());
+        let crossing = lines.filter_map(|line| {
+            let (a, b) = (line.start, line.end);
+            ((a.x > x) != (b.x > x)).then(|| a.y + (b.y - a.y) * (x - a.x) / (b.x - a.x))
+        });
+        crossing.min_by(f64::total_cmp)
+    }
+
+    /// The same without the part that has the least area.
+    #[must_use]
+    pub fn without_smallest(&self) -> Self {
+        let areas = self.0.iter().map(Area::unsigned_area).enumerate();
+        let least = areas.min_by(|one, other| one.1.total_cmp(&other.1)).map(|(at, _)| at);
+        let kept = self.0.iter().enumerate().filter(|(at, _)| Some(*at) != least);
+        Self(MultiPolygon::new(kept.map(|(_, part)| part.clone()).collect()))
     }
 
     /// What lies in either.
@@ -95,6 +158,30 @@ impl Region {
         }
         // An arc's chord of this angle strays from it by less than the flattening at any border.
         let style = BufferStyle::new(distance).line_join(LineJoin::Round(0.05));
+        Self(self.0.buffer_with_style(style))
+    }
+
+    /// Grown by `distance` mm, or held smaller where it is below 0, with corners as `join` says.
+    #[must_use]
+    pub fn bordered(&self, distance: f64, join: super::Join) -> Self {
+        if distance == 0.0 || self.is_empty() {
+            return self.clone();
+        }
+        let join = match join {
+            super::Join::Round => LineJoin::Round(0.05),
+            super::Join::Mitred => LineJoin::Miter(0.4),
+            super::Join::Bevelled => LineJoin::Bevel,
+        };
+        Self(self.0.buffer_with_style(BufferStyle::new(distance).line_join(join)))
+    }
+
+    /// Held smaller by `distance` mm on every side, with inner corners rounded.
+    #[must_use]
+    pub fn rounded_in(&self, distance: f64) -> Self {
+        if distance <= 0.0 || self.is_empty() {
+            return self.clone();
+        }
+        let style = BufferStyle::new(-distance).line_join(LineJoin::Round(0.05));
         Self(self.0.buffer_with_style(style))
     }
 
@@ -177,6 +264,15 @@ impl Region {
     #[must_use]
     pub fn outer_rings(&self) -> Vec<Vec<Point>> {
         self.0.iter().map(|part| ring_points(part.exterior())).collect()
+    }
+
+    /// Every ring, each outer one before its holes.
+    pub fn rings(&self) -> impl Iterator<Item = Ring> + '_ {
+        self.0.iter().flat_map(|part| {
+            let outer = Ring { points: ring_points(part.exterior()), is_hole: false };
+            let holes = part.interiors().iter().map(|ring| Ring { points: ring_points(ring), is_hole: true });
+            std::iter::once(outer).chain(holes)
+        })
     }
 
     /// Every ring, outer and holes, as closed subpaths.

@@ -26,6 +26,7 @@ use crate::blob::{BlobId, Blobs};
 use crate::error::{Faults, InputError, Remedy};
 use crate::face::{Face, LayerKind};
 use crate::form::Form;
+use crate::id::PieceId;
 use crate::units::Unit;
 use crate::workshop::{RecordId, RecordKind, check_name};
 
@@ -72,6 +73,49 @@ impl Job {
             copies: first.map_or(1, |first| first.copies),
             ..new
         }
+    }
+
+    /// The pieces with one for each motif of a traced picture instead of one for all of them.
+    ///
+    /// # Errors
+    /// A piece that is not there, is not traced, or has one motif only; more pieces than a job has.
+    pub fn motifs_apart(&self, id: &PieceId) -> Result<Vec<JobPiece>, Vec<InputError>> {
+        let none = |message: String| {
+            vec![InputError::plain("pieces", message, Remedy::advice("Choose a traced piece"))]
+        };
+        let at = self.pieces.iter().position(|piece| piece.id == *id);
+        let at = at.ok_or_else(|| none(format!("There is no piece “{}”", id.shown())))?;
+        let piece = &self.pieces[at];
+        let traced = piece.form.traced();
+        let looked = traced.and_then(|own| Some((own, own.found.0.as_ref()?.0.as_ref().ok()?)));
+        let (traced, tracing) =
+            looked.ok_or_else(|| none(format!("“{}” has no outline", piece.own_name())))?;
+        let places = tracing.places(traced.sides());
+        let room = MOST_PIECES + 1 - self.pieces.len();
+        if places.len() < 2 || places.len() > room {
+            return Err(vec![InputError::new(
+                "pieces",
+                format!("The picture has {} motifs: 2 to {room} become pieces", places.len()),
+                f64::from(u32::try_from(places.len()).unwrap_or(u32::MAX)),
+                Remedy::advice("Leave out small ones, or close gaps between those that belong together"),
+            )]);
+        }
+        let mut pieces = self.pieces.clone();
+        let own = pieces.remove(at);
+        for (number, place) in places.into_iter().enumerate() {
+            let mut motif = own.clone();
+            if number > 0 {
+                let taken = |id: &str| pieces.iter().any(|piece| piece.id.0 == id);
+                let free = (1..).map(|number| format!("p{number}")).find(|id| !taken(id) && *id != own.id.0);
+                motif.id = PieceId(free.unwrap_or_default());
+            }
+            motif.name = Some(format!("{} {}", self.title(&own), number + 1).chars().take(80).collect());
+            if let Some(traced) = motif.form.traced_mut() {
+                traced.trace.around = Some(place);
+            }
+            pieces.insert(at + number, motif);
+        }
+        Ok(pieces)
     }
 
     /// The records of the workshop that it names, by kind and id.
@@ -121,7 +165,9 @@ impl Job {
         let worn = worn.flat_map(|(blob, reworked)| [Some(blob), reworked.map(|own| &own.from)]);
         let lists = self.pieces.iter().filter_map(|piece| piece.list.as_ref());
         let listed = lists.flat_map(|list| &list.pictures).map(|picture| &picture.blob);
-        worn.flatten().chain(fonts).chain(listed)
+        let traced = self.pieces.iter().filter_map(|piece| piece.form.traced());
+        let traced = traced.map(|traced| &traced.picture);
+        worn.flatten().chain(fonts).chain(listed).chain(traced)
     }
 
     /// The job with the bytes of the typefaces that are its maker's own.

@@ -46,7 +46,8 @@ impl JobPiece {
     /// What it goes by among others.
     #[must_use]
     pub fn own_name(&self) -> &str {
-        let structure = || self.form.structure().map_or("Piece", |structure| structure.name);
+        let what = || if self.form.traced().is_some() { "Traced piece" } else { "Piece" };
+        let structure = || self.form.structure().map_or_else(what, |structure| structure.name);
         self.name.as_deref().unwrap_or_else(structure)
     }
 

@@ -59,7 +59,7 @@ impl Pixels {
     }
 
     /// The colour that most of the picture's edge has, or nearly has.
-    fn colour_of_edges(&self) -> Pixel {
+    pub(crate) fn colour_of_edges(&self) -> Pixel {
         let mut bins = std::collections::BTreeMap::<[u8; 3], (u64, [u64; 3])>::new();
         for pixel in self.edges().map(|at| self.all()[at]).filter(|pixel| pixel[3] > 0) {
             let [red, green, blue, _] = pixel;
@@ -146,7 +146,7 @@ const LIKE: u8 = 1;
 const DROPPED: u8 = 2;
 
 /// `#rrggbb`.
-fn rgb(colour: &str) -> Option<[u8; 3]> {
+pub(crate) fn rgb(colour: &str) -> Option<[u8; 3]> {
     let mut found = [0; 3];
     hex::decode_to_slice(colour.strip_prefix('#')?, &mut found).ok()?;
     Some(found)

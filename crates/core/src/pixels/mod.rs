@@ -4,6 +4,7 @@ mod background;
 mod erase;
 mod specks;
 
+pub(crate) use background::rgb;
 use thiserror::Error;
 
 use crate::face::Rework;
@@ -57,6 +58,11 @@ impl Pixels {
 
     fn all(&self) -> &[Pixel] {
         self.raw.as_chunks().0
+    }
+
+    /// Its rows, from its top.
+    pub(crate) fn rows(&self) -> impl Iterator<Item = &[Pixel]> {
+        self.all().chunks_exact(self.width)
     }
 
     fn all_mut(&mut self) -> &mut [Pixel] {

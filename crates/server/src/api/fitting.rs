@@ -23,7 +23,7 @@ use super::body::Body;
 use super::preview::money;
 use super::tasks::{Events, Tasks};
 use crate::desk::Desk;
-use crate::shelf::prepared;
+use crate::shelf::{furnished, prepared};
 
 /// A mark set with what it leaves.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -97,7 +97,7 @@ pub struct OrderChoice {
 }
 
 /// Longest that ways and best marks may take.
-const LONGEST: Duration = Duration::from_secs(20);
+const LONGEST: Duration = Duration::from_secs(60);
 
 fn small(prepared: &Prepared) -> SmallSheet {
     let page = prepared.windows.page;
@@ -168,7 +168,7 @@ pub async fn compare(
     job: Body<Job>,
 ) -> Result<Json<Vec<MarkChoiceView>>, Problem> {
     desk.long(move |store| {
-        let (job, workshop) = (job.0.with_fonts(store).into_owned(), store.workshop()?);
+        let (job, workshop) = (furnished(&job.0, store).into_owned(), store.workshop()?);
         prepared(&job, &workshop, store)?;
         let choices = compare_marks(&job, &workshop);
         let Some(now) = in_use(&job, &choices) else { return Ok(Json(Vec::new())) };
@@ -183,7 +183,7 @@ async fn usable(desk: &Desk, job: Job) -> Result<(Job, Workshop), Problem> {
     desk.quick(move |store| {
         let workshop = store.workshop()?;
         prepared(&job, &workshop, store)?;
-        Ok((job.with_fonts(store).into_owned(), workshop.as_ref().clone()))
+        Ok((furnished(&job, store).into_owned(), workshop.as_ref().clone()))
     })
     .await
 }
@@ -261,7 +261,7 @@ fn way_view(way: &Way, piece: usize, workshop: &Workshop) -> Option<WayView> {
 #[post("/order", data = "<job>")]
 pub async fn order(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Vec<OrderChoice>>, Problem> {
     desk.long(move |store| {
-        let (job, workshop) = (job.0.with_fonts(store).into_owned(), store.workshop()?);
+        let (job, workshop) = (furnished(&job.0, store).into_owned(), store.workshop()?);
         prepared(&job, &workshop, store)?;
         let view = |OrderChange { remedy, prepared }| OrderChoice {
             remedy,

@@ -18,7 +18,7 @@ use super::body::Body;
 use super::preview::{Known, Preview};
 use super::summaries::JobSummary;
 use crate::desk::Desk;
-use crate::shelf::prepared;
+use crate::shelf::{furnished, prepared};
 use crate::store::{Entry, Store, StoredJob};
 
 /// A job, open.
@@ -104,7 +104,7 @@ pub async fn list(desk: &State<Desk>) -> Result<Json<Vec<JobSummary>>, Problem> 
         .quick(move |store| {
             let mut entries = store.jobs()?;
             for job in entries.iter_mut().filter_map(|entry| entry.job.as_mut().ok()) {
-                if let Cow::Owned(found) = job.with_fonts(store) {
+                if let Cow::Owned(found) = furnished(job, store) {
                     *job = found;
                 }
             }

@@ -21,6 +21,7 @@ mod rework;
 mod starts;
 mod summaries;
 mod tasks;
+mod traces;
 mod types;
 mod workshop;
 
@@ -77,6 +78,9 @@ pub fn routes() -> Vec<Route> {
         fonts::add_font,
         rework::rework,
         rework::drawing_parts,
+        traces::look,
+        traces::start,
+        traces::apart,
         layers::line_up,
         lists::read_list,
         lists::row,

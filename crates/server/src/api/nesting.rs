@@ -18,7 +18,7 @@ use super::Problem;
 use super::body::Body;
 use super::tasks::{Events, Sender, Tasks};
 use crate::desk::Desk;
-use crate::shelf::prepared;
+use crate::shelf::{furnished, prepared};
 
 /// A layout on the way, or the last one.
 #[derive(Debug, Clone, Serialize, JsonSchema, TS)]
@@ -108,7 +108,7 @@ pub async fn nest(
     let (job, workshop) = desk
         .quick(move |store| {
             store.job(id)?;
-            Ok((job.with_fonts(store).into_owned(), store.workshop()?))
+            Ok((furnished(&job, store).into_owned(), store.workshop()?))
         })
         .await?;
     let budget = Duration::from_secs_f64(job.sheet.search.budget);

@@ -2,8 +2,10 @@
 
 use std::collections::BTreeMap;
 
-use aptum_core::face::{Coverage, Face, Layer, LayerKind, Pattern, Shape, Text};
-use aptum_core::form::Form;
+use aptum_core::face::{
+    Coverage, Face, Layer, LayerKind, Lying, Pattern, PlacedPicture, Shape, Text,
+};
+use aptum_core::form::{Form, PICTURE, Traced};
 use aptum_core::job::JobPiece;
 use aptum_core::sheet::{SheetPlan, standard_sizes};
 use aptum_core::stroke::Perforation;
@@ -95,4 +97,34 @@ fn starting_job(workshop: &Workshop) -> Job {
             ..SheetPlan::default()
         },
     }
+}
+
+/// The border of what is cut around a picture, mm (common practice).
+const BORDER: f64 = 2.0;
+
+/// A job of what a picture shows: its outline with a border, on stock with a liner if there is one at hand.
+pub fn job_of_picture(workshop: &Workshop, mut traced: Traced) -> Job {
+    let mut job = starting_job(workshop);
+    let cutter = job.sheet.cutter.as_ref().and_then(|id| workshop.cutters.get(id));
+    let thickest = cutter.map_or(f64::INFINITY, |cutter| cutter.thickest);
+    let lined = offered(&workshop.stocks, |stock| stock.keeping)
+        .find(|(_, stock)| stock.liner.is_some() && stock.thickness() <= thickest);
+    if let Some((id, stock)) = lined {
+        job.pieces[0].stock = id.clone();
+        if let Some(size) = stock.sheets.first() {
+            job.sheet.size = size.clone();
+        }
+    }
+    traced.border.distance = BORDER;
+    let name = traced.origin.name.rsplit_once('.').map_or(traced.origin.name.as_str(), |own| own.0);
+    let name: String = name.chars().filter(|c| !c.is_control()).take(60).collect();
+    job.name = if name.trim().is_empty() { "New outline".to_owned() } else { name.trim().to_owned() };
+    let lying = Lying { panels: vec![PICTURE.to_owned()], ..Lying::default() };
+    let mut picture = PlacedPicture::new(traced.picture.clone(), traced.pixels, lying);
+    picture.drawn = traced.drawn;
+    picture.origin = traced.origin.clone();
+    let layer = Layer::new("l1", LayerKind::Picture(picture));
+    job.pieces[0].face = Some(Face::new(1.0, vec![layer]));
+    job.pieces[0].form = Form::of_picture(traced);
+    job
 }

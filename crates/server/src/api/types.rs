@@ -25,6 +25,7 @@ use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
 use super::preview::{Draft, PlanAsk, PlannedLines, Preview};
 use super::rework::{DrawingParts, ReworkAsk};
 use super::summaries::JobSummary;
+use super::traces::{ApartAsk, PictureStart, TraceAsk, TraceLook};
 use super::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
 
@@ -72,6 +73,10 @@ pub fn typescript() -> String {
     types.visit::<FontView>();
     types.visit::<ReworkAsk>();
     types.visit::<DrawingParts>();
+    types.visit::<TraceAsk>();
+    types.visit::<TraceLook>();
+    types.visit::<PictureStart>();
+    types.visit::<ApartAsk>();
     types.visit::<ListView>();
     types.visit::<RowAsk>();
     types.visit::<LineUpAsk>();

@@ -6,8 +6,10 @@ use std::path::Path;
 use std::sync::Arc;
 
 use aptum_core::blob::{BlobId, Blobs};
+use aptum_core::memory::Forgetful;
 use aptum_core::{Job, Prepared, Workshop, prepare};
 use aptum_formats::archive::{Asset, JobFile, LARGEST_FILE};
+use aptum_formats::trace::furnished;
 
 use super::DataDirectory;
 use crate::store::Store;
@@ -39,7 +41,7 @@ impl Blobs for Brought {
 pub(super) fn find(name: &str, data: &DataDirectory) -> Result<Found, Box<dyn Error>> {
     let (job, workshop, blobs) =
         if Path::new(name).is_file() { from_file(name)? } else { from_data(name, data)? };
-    let prepared = prepare(&job.with_fonts(&*blobs), &workshop).map_err(|errors| {
+    let prepared = prepare(&furnished(&job, &*blobs, &Forgetful), &workshop).map_err(|errors| {
         errors
             .iter()
             .map(|error| format!("{}: {} ({})", error.field, error.message, error.remedy.text))

@@ -106,6 +106,8 @@ export type AlignTo = "left" | "middle" | "right" | "top" | "centre" | "bottom";
 
 export type Amount = "wanted" | "fill-sheets";
 
+export type ApartAsk = { job: Job, piece: PieceId, };
+
 export type Arrange = { 
 /**
  * Which run of sheets that are alike.
@@ -211,6 +213,28 @@ pixels: [number, number],
  * True for a drawing of lines and areas: of its pixels only the ratio counts.
  */
 drawn: boolean, };
+
+export type Border = { 
+/**
+ * Outwards, mm; below 0 inwards. -20 to 50.
+ */
+distance: number, 
+/**
+ * How it goes around corners.
+ */
+join: Join, 
+/**
+ * What becomes of holes.
+ */
+holes: HoleRule, 
+/**
+ * What becomes of some of them all the same; up to 100.
+ */
+each?: Array<HoleSay>, 
+/**
+ * The least radius of inner corners, mm, 0 to 20; 0 leaves them.
+ */
+inner: number, };
 
 export type CardView = { stock: RecordId, sheets: number, cost_text: string | null, };
 
@@ -515,6 +539,24 @@ name: string,
  */
 path: string, };
 
+export type Eye = { 
+/**
+ * Its diameter, mm, 1 to 50.
+ */
+diameter: number, 
+/**
+ * Card between it and the edge, mm, 1 to 50.
+ */
+edge: number, 
+/**
+ * From the middle to the right, mm.
+ */
+x: number, 
+/**
+ * True for a tab of its own above the outline.
+ */
+tab: boolean, };
+
 export type EyeRange = { 
 /**
  * The shapes it knows.
@@ -569,7 +611,7 @@ arts: Array<ArtView>,
  */
 back: BackView | null, };
 
-export type Family = "cartons" | "trays-and-lids" | "sleeves-and-wraps" | "solids" | "packets-and-stands" | "tags" | "bookmarks" | "tabs";
+export type Family = "cartons" | "trays-and-lids" | "sleeves-and-wraps" | "solids" | "packets-and-stands" | "tags" | "labels" | "bookmarks" | "tabs";
 
 export type Field = "whole-reach" | "within-marks";
 
@@ -733,7 +775,11 @@ volume_text: string | null,
 /**
  * The structure's name.
  */
-structure: string, };
+structure: string, 
+/**
+ * The outline of a picture, where it is one.
+ */
+traced: TracedView | null, };
 
 export type FoldAsk = { form: Form, stock: RecordId, };
 
@@ -799,7 +845,49 @@ through?: boolean,
 /**
  * A layer behind it.
  */
-backing?: Backing | null, } & (ChosenStructure);
+backing?: Backing | null, } & (ChosenStructure | { 
+/**
+ * How it is found.
+ */
+traced: Traced, });
+
+export type FoundView = { 
+/**
+ * From which share on a pixel is inside.
+ */
+threshold: number, 
+/**
+ * The threshold that is found by itself.
+ */
+proposed: number, 
+/**
+ * How many pixels there are at each of 64 values, as shares of the most.
+ */
+histogram: Array<number>, 
+/**
+ * Separate motifs.
+ */
+motifs: number, 
+/**
+ * Holes in them.
+ */
+holes: number, 
+/**
+ * Spots and holes that were too small.
+ */
+left_out: number, 
+/**
+ * How far the line strays from the picture's edge.
+ */
+strays_text: string, 
+/**
+ * The least radius of its bends.
+ */
+radius_text: string, 
+/**
+ * How long it is.
+ */
+length_text: string, corners: number, };
 
 export type Gauge = { 
 /**
@@ -818,6 +906,18 @@ sense: Sense, };
 export type Grain = "long" | "short" | "unknown";
 
 export type Grid = { "by": "pitch", "value": [number, number] } | { "by": "count", "value": [number, number] };
+
+export type HoleRule = "followed" | "kept" | "closed";
+
+export type HoleSay = { 
+/**
+ * A place in it, mm from the picture's top left.
+ */
+at: [number, number], 
+/**
+ * What becomes of it.
+ */
+rule: HoleRule, };
 
 export type InkedView = { layer: LayerId, 
 /**
@@ -1004,6 +1104,8 @@ art: TicketArt | null,
  * False while it is worked out anew: it shows what was known before.
  */
 is_current: boolean, };
+
+export type Join = "round" | "mitred" | "bevelled";
 
 export type Keeping = "at-hand" | "kept" | "retired";
 
@@ -1319,6 +1421,44 @@ export type MateView = { at: [number, number], number: number, };
 
 export type Measured = "length" | "caliper" | "grammage" | "amount" | "angle" | "count";
 
+export type Mend = { "mend": "push", 
+/**
+ * Where it was.
+ */
+at: [number, number], 
+/**
+ * How far.
+ */
+by: [number, number], } | { "mend": "drop", 
+/**
+ * Where it was.
+ */
+at: [number, number], } | { "mend": "smooth", 
+/**
+ * The place.
+ */
+at: [number, number], 
+/**
+ * How far.
+ */
+within: number, } | { "mend": "cut", 
+/**
+ * What it runs through; 1 to 200.
+ */
+points: Array<[number, number]>, 
+/**
+ * Its width.
+ */
+width: number, } | { "mend": "fill", 
+/**
+ * What it runs through; 1 to 200.
+ */
+points: Array<[number, number]>, 
+/**
+ * Its width.
+ */
+width: number, };
+
 export type Meta = { 
 /**
  * The server's version.
@@ -1599,6 +1739,20 @@ cut: number,
 tie: number, };
 
 export type PictureSize = { "by": "panel" } | { "by": "covering" } | { "by": "width", "mm": number } | { "by": "height", "mm": number } | { "by": "sides", "mm": [number, number] };
+
+export type PictureStart = { 
+/**
+ * The picture.
+ */
+blob: BlobId, 
+/**
+ * The name of its file.
+ */
+name: string, 
+/**
+ * How wide it is printed, mm.
+ */
+width: number, };
 
 export type PieceId = string;
 
@@ -2577,6 +2731,148 @@ export type Touched = { kind: RecordKind, id: RecordId,
  * False when it is gone now.
  */
 is_there: boolean, };
+
+export type Trace = { 
+/**
+ * From which share of the way on, 0.002 to 0.998; `None` is found.
+ */
+threshold: number | null, 
+/**
+ * How far the line may stray from the picture's edge, mm, 0.005 to 5; `None` is about a third of a pixel.
+ */
+detail: number | null, 
+/**
+ * Gaps up to this width are closed, mm, 0 to 20.
+ */
+gap: number, 
+/**
+ * Spots and holes of less are left out, mm², 0 to 10,000.
+ */
+least: number, 
+/**
+ * True to follow the holes too.
+ */
+holes: boolean, 
+/**
+ * The part of the picture that is looked at: left, top, right and bottom as shares of its sides; `None` is all.
+ */
+part: [number, number, number, number] | null, 
+/**
+ * A place, as shares of the sides, whose outline alone is taken; `None` takes all.
+ */
+around: [number, number] | null, } & ({ "by": "transparency" } | { "by": "darkness" } | { "by": "background", 
+/**
+ * What the background is like, as `#rrggbb`; `None` is found at the picture's edges.
+ */
+colour: string | null, } | { "by": "colour", 
+/**
+ * The colour, as `#rrggbb`.
+ */
+colour: string, });
+
+export type TraceAsk = { 
+/**
+ * The outline as it is set up.
+ */
+traced: Traced, 
+/**
+ * The unit of the texts.
+ */
+unit: Unit, };
+
+export type TraceLook = { 
+/**
+ * Around what counts as inside: SVG path data in mm from the picture's top left, roughly.
+ */
+line: string, 
+/**
+ * What was found; none where nothing is inside.
+ */
+found: FoundView | null, 
+/**
+ * What is wrong, in words.
+ */
+trouble: string | null, };
+
+export type Traced = { 
+/**
+ * The picture.
+ */
+picture: BlobId, 
+/**
+ * Its width and height in pixels, the right way up.
+ */
+pixels: [number, number], 
+/**
+ * True for a drawing of lines and areas.
+ */
+drawn?: boolean, 
+/**
+ * What is known of where it comes from.
+ */
+origin: Origin, 
+/**
+ * How wide the whole picture is, mm; 3 to 2000.
+ */
+width: number, 
+/**
+ * What of it counts as inside, and how its edge is followed.
+ */
+trace: Trace, 
+/**
+ * What is mended by hand, one after the other; up to 200.
+ */
+mends?: Array<Mend>, 
+/**
+ * How far from what was traced the cut runs.
+ */
+border: Border, 
+/**
+ * A hole to hang it by.
+ */
+eye?: Eye | null, };
+
+export type TracedView = { 
+/**
+ * The picture.
+ */
+picture: BlobId, 
+/**
+ * Where all of it lies in the drawing: left, top, width, height, mm.
+ */
+at: [number, number, number, number], 
+/**
+ * The line that was traced, before its border.
+ */
+line: string, 
+/**
+ * Ends of curves of what is cut, mm.
+ */
+nodes: Array<[number, number]>, 
+/**
+ * How many these are.
+ */
+node_count: number, 
+/**
+ * Where the line strays most from the picture's edge, mm.
+ */
+strays_at: [number, number], 
+/**
+ * What was found, in words.
+ */
+found: FoundView, 
+/**
+ * How many separate outlines are cut.
+ */
+outlines: number, 
+/**
+ * The least border at which they are one, mm, and as text.
+ */
+one_from: number | null, one_from_text: string | null, 
+/**
+ * Corrections by hand that no longer fit, by their places.
+ */
+dropped: Array<number>, };
 
 export type Turning = "free" | "quarter" | "grain" | "upright";
 

@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use aptum_core::arrange::Arranged;
 use aptum_core::error::Change;
 use aptum_core::fold::FoldedDrawing;
+use aptum_core::job::JobPiece;
 use aptum_core::sheet::RecordDrawing;
 use aptum_core::{Job, Workshop};
 use schemars::generate::SchemaGenerator;
@@ -26,6 +27,7 @@ use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::{Draft, FaceView, PlanAsk, PlannedLines, Preview};
 use crate::api::rework::{DrawingParts, ReworkAsk};
 use crate::api::summaries::JobSummary;
+use crate::api::traces::{ApartAsk, PictureStart, TraceAsk, TraceLook};
 use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
 
@@ -339,6 +341,24 @@ pub(super) const ROUTES: &[Route] = &[
         "Makes a picture from one that is kept: its background dropped, specks erased, cropped; parts of a drawing changed",
         json::<ReworkAsk>(),
         json::<BlobView>(),
+    ),
+    route(
+        ("post", "/api/traces"),
+        "Traces a picture roughly, while a threshold is moved: what counts as inside, and what is found",
+        json::<TraceAsk>(),
+        json::<TraceLook>(),
+    ),
+    route(
+        ("post", "/api/traces/start"),
+        "The job that a picture starts: its outline with a border, and the picture in it",
+        json::<PictureStart>(),
+        json::<Job>(),
+    ),
+    route(
+        ("post", "/api/traces/apart"),
+        "The pieces of a job with one for each motif of a traced picture",
+        json::<ApartAsk>(),
+        json::<Vec<JobPiece>>(),
     ),
     route(
         ("post", "/api/fonts"),

@@ -12,6 +12,9 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
+use super::traced::{TracedView, traced};
+
+
 /// A line of the flat.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct LineView {
@@ -87,6 +90,8 @@ pub struct FlatView {
     volume_text: Option<String>,
     /// The structure's name.
     structure: String,
+    /// The outline of a picture, where it is one.
+    traced: Option<TracedView>,
 }
 
 /// A label on the flat.
@@ -211,7 +216,14 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece, flat: &Flat) -> FlatView {
             .then(|| [&sizes.inside, &sizes.crease, &sizes.outside].map(|all| product(all, unit))),
         has_basis: structure.is_some_and(Structure::has_basis),
         volume_text: flat.volume.map(volume),
-        structure: structure.map_or_else(String::new, |structure| structure.name.to_owned()),
+        structure: structure.map_or_else(
+            || "Outline of a picture".to_owned(),
+            |structure| structure.name.to_owned(),
+        ),
+        traced: piece.form.traced().zip(flat.traced.as_ref()).and_then(|(own, facts)| {
+            let part = flat.parts.first()?;
+            traced(own, facts, part.at, &part.outline, unit)
+        }),
     }
 }
 

@@ -3,6 +3,7 @@
 mod face;
 mod flat;
 mod sheet;
+mod traced;
 
 use aptum_core::blob::Blobs;
 use aptum_core::check::{Stage, State as Standing};
@@ -23,6 +24,7 @@ pub(in crate::api) use self::face::{FaceView, face};
 use self::flat::{FlatView, flat};
 pub(in crate::api) use self::sheet::money;
 use self::sheet::{SheetView, sheet};
+pub use self::traced::FoundView;
 use super::Problem;
 use super::body::Body;
 use crate::desk::Desk;

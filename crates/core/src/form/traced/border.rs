@@ -1,0 +1,184 @@
+//! The border between what was traced and the cut.
+
+#[cfg(feature = "api")]
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
+use ts_rs::TS;
+
+use crate::error::Faults;
+use crate::geometry::{Join, Point, Region, Ring};
+use crate::units::{Unit, measure};
+
+/// What becomes of a hole.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(rename_all = "kebab-case")]
+pub enum HoleRule {
+    /// It gets a border as the outline does, and so becomes smaller, or larger where the border runs inwards.
+    #[default]
+    Followed,
+    /// It stays as it was traced.
+    Kept,
+    /// There is none.
+    Closed,
+}
+
+/// What becomes of one hole, whatever the others do.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct HoleSay {
+    /// A place in it, mm from the picture's top left.
+    pub at: [f64; 2],
+    /// What becomes of it.
+    pub rule: HoleRule,
+}
+
+/// How far from what was traced the cut runs.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct Border {
+    /// Outwards, mm; below 0 inwards. -20 to 50.
+    pub distance: f64,
+    /// How it goes around corners.
+    #[serde(default)]
+    pub join: Join,
+    /// What becomes of holes.
+    #[serde(default)]
+    pub holes: HoleRule,
+    /// What becomes of some of them all the same; up to 100.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub each: Vec<HoleSay>,
+    /// The least radius of inner corners, mm, 0 to 20; 0 leaves them.
+    #[serde(default)]
+    pub inner: f64,
+}
+
+/// Outlines between which the least border that joins them is looked for.
+const MOST_JOINED: usize = 60;
+
+/// Points of each that are looked at then, about.
+const POINTS: usize = 600;
+
+impl Border {
+    /// True where the cut runs where the outline was traced.
+    pub(super) fn is_none(&self) -> bool {
+        self.distance == 0.0
+            && self.inner == 0.0
+            && self.each.iter().all(|say| say.rule != HoleRule::Closed)
+            && self.holes != HoleRule::Closed
+    }
+
+    pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {
+        let show = |mm: f64| measure(mm, unit);
+        let field = "form.traced.border.distance";
+        faults.range(field, "The border", self.distance, -20.0..=50.0, show);
+        let field = "form.traced.border.inner";
+        faults.range(field, "The inner radius", self.inner, 0.0..=20.0, show);
+        let count = f64::from(u32::try_from(self.each.len()).unwrap_or(u32::MAX));
+        let field = "form.traced.border.each";
+        faults.range(field, "The number of holes told apart", count, 0.0..=100.0, |count| {
+            format!("{count}")
+        });
+    }
+
+    fn rule(&self, hole: &[Point]) -> HoleRule {
+        let area = Region::of_rings(std::iter::once(std::iter::once(hole.to_vec())));
+        let own = self.each.iter().find(|say| area.holds(Point::new(say.at[0], say.at[1])));
+        own.map_or(self.holes, |say| say.rule)
+    }
+
+    /// What lies within the border of an area.
+    pub(super) fn around(&self, area: &Region) -> Region {
+        let mut groups: Vec<Vec<Vec<Point>>> = Vec::new();
+        let mut kept: Vec<Vec<Point>> = Vec::new();
+        for Ring { points, is_hole } in area.rings() {
+            match groups.last_mut() {
+                Some(group) if is_hole => match self.rule(&points) {
+                    HoleRule::Followed => group.push(points),
+                    HoleRule::Kept => kept.push(points),
+                    HoleRule::Closed => {}
+                },
+                _ => groups.push(vec![points]),
+            }
+        }
+        let whole = Region::of_rings(groups.into_iter().map(Vec::into_iter));
+        // What lies in a hole that is closed is part of what is around it.
+        let whole = whole.united();
+        let mut cut = whole.bordered(self.distance, self.join);
+        if self.inner > 0.0 {
+            cut = cut.rounded_out(self.inner).rounded_in(self.inner);
+        }
+        if !kept.is_empty() {
+            let kept = kept.into_iter().map(|ring| std::iter::once(ring));
+            cut = cut.minus(&Region::of_rings(kept));
+        }
+        cut
+    }
+}
+
+/// The least border at which all outlines are one: half of the widest gap that must be bridged (the longest edge of the
+/// least spanning tree over the gaps). `None` where they are one already.
+pub(super) fn one_from(area: &Region, cut: &Region, border: &Border) -> Option<f64> {
+    let outer = area.outer_rings();
+    if cut.parts() < 2 || outer.len() > MOST_JOINED || border.join != Join::Round {
+        return None;
+    }
+    let mut left: Vec<(f64, Vec<Point>)> =
+        outer.into_iter().map(|ring| (f64::INFINITY, sampled(ring))).collect();
+    let (_, mut last) = left.pop()?;
+    let mut widest = 0.0f64;
+    while !left.is_empty() {
+        for (gap, ring) in &mut left {
+            *gap = gap.min(apart(&last, ring));
+        }
+        let (at, _) =
+            left.iter().enumerate().min_by(|(_, one), (_, other)| one.0.total_cmp(&other.0))?;
+        let (gap, ring) = left.swap_remove(at);
+        widest = widest.max(gap);
+        last = ring;
+    }
+    // The gap of flattened lines may be theirs by so much.
+    Some(widest / 2.0 + 2e-4)
+}
+
+/// A ring with fewer points where it has very many.
+fn sampled(ring: Vec<Point>) -> Vec<Point> {
+    let step = (ring.len() / POINTS).max(1);
+    ring.into_iter().step_by(step).collect()
+}
+
+/// The least distance between two rings.
+fn apart(one: &[Point], other: &[Point]) -> f64 {
+    let sides = |ring: &'_ [Point]| -> Vec<(Point, Point)> {
+        let next = ring.iter().skip(1).chain(ring.first());
+        ring.iter().zip(next).map(|(a, b)| (*a, *b)).collect()
+    };
+    let off = |points: &[Point], sides: &[(Point, Point)]| {
+        let mut least = f64::INFINITY;
+        for point in points {
+            for (a, b) in sides {
+                let along = *b - *a;
+                let share = ((*point - *a).dot(along) / along.hypot2().max(1e-18)).clamp(0.0, 1.0);
+                least = least.min((*a + along * share - *point).hypot2());
+            }
+        }
+        least.sqrt()
+    };
+    off(one, &sides(other)).min(off(other, &sides(one)))
+}
+
+/// How far inwards a border goes until nothing is left, mm.
+pub(super) fn eaten_at(area: &Region, join: Join) -> f64 {
+    let bounds = area.bounds().unwrap_or_default();
+    let (mut low, mut high) = (0.0, bounds.width().max(bounds.height()));
+    for _ in 0..20 {
+        let middle = f64::midpoint(low, high);
+        if area.bordered(-middle, join).is_empty() {
+            high = middle;
+        } else {
+            low = middle;
+        }
+    }
+    low
+}

@@ -1,0 +1,240 @@
+//! The limits of a traced outline: whether the trace makes sense, and whether a knife and a hand can deal with it.
+
+use kurbo::{BezPath, Circle, Point, Rect, Shape};
+
+use super::{Traced, TracedFacts};
+use crate::check::{Check, Drawing, Sense, Stage, State};
+use crate::error::{Remedy, Setting};
+use crate::form::Flat;
+use crate::geometry::{contours, path_text};
+use crate::trace::Tracing;
+use crate::units::{Unit, measure};
+
+/// The least inner radius that a blade gets round, mm, until it is known which (common practice).
+const LEAST_INNER: f64 = 0.5;
+
+/// The smallest piece that is weeded by hand, across, mm (common practice).
+const LEAST_PIECE: f64 = 3.0;
+
+/// A stay is not narrower than so many calipers (common practice), nor than a millimetre.
+const STAY_CALIPERS: f64 = 5.0;
+
+/// From so many outlines on a trace is noise rather than motifs.
+const MANY: usize = 100;
+
+/// From so many spots that were left out on a threshold cuts through a texture.
+const MANY_CRUMBS: usize = 200;
+
+pub(super) fn checks(
+    traced: &Traced,
+    facts: &TracedFacts,
+    flat: &Flat,
+    caliper: f64,
+    unit: Unit,
+) -> Vec<Check> {
+    let Ok(tracing) = &facts.looked.0 else { return Vec::new() };
+    let mut checks = vec![sense(traced, tracing), crumbs(traced, tracing)];
+    checks.extend(inner_corner(flat, unit));
+    checks.extend(stay(facts, flat, caliper, unit));
+    checks.extend(smallest(flat, unit));
+    if !traced.mends.is_empty() {
+        checks.push(mends(traced, facts));
+    }
+    checks
+}
+
+fn by_itself(tracing: &Tracing) -> Remedy {
+    Remedy::set(
+        format!("Set the threshold by itself: {:.0} %", tracing.proposed * 100.0),
+        "form.traced.trace.threshold",
+        Setting::Standard,
+    )
+}
+
+fn sense(traced: &Traced, tracing: &Tracing) -> Check {
+    let share = format!("{:.0} %", tracing.share * 100.0);
+    let is_swallowed = tracing.swallows();
+    let texts = [
+        share,
+        "of the picture is inside".to_owned(),
+        if is_swallowed { "the whole rectangle" } else { "an outline" }.to_owned(),
+    ];
+    let state = if is_swallowed { State::Broken } else { State::Fits };
+    let check = Check::yes_or_no("trace-inside", Stage::Form, "Traced", state, texts);
+    if !is_swallowed {
+        return check;
+    }
+    if traced.trace.threshold.is_some_and(|own| (own - tracing.proposed).abs() > 0.01) {
+        check.remedy(by_itself(tracing))
+    } else {
+        check
+            .remedy(Remedy::set(
+                "Follow what differs from the background",
+                "form.traced.trace.by",
+                "background",
+            ))
+            .remedy(Remedy::advice("Or choose another way to tell what is inside"))
+    }
+}
+
+fn crumbs(traced: &Traced, tracing: &Tracing) -> Check {
+    let count = tracing.outlines.len() + tracing.too_many;
+    let is_noise = count > MANY || tracing.left_out > MANY_CRUMBS;
+    let verdict = if count > MANY {
+        "too many to be motifs".to_owned()
+    } else {
+        format!("{} crumbs left out", tracing.left_out)
+    };
+    let words = if count == 1 { "outline" } else { "outlines" };
+    let texts = [count.to_string(), words.to_owned(), verdict];
+    let state = if count > MANY {
+        State::Broken
+    } else if is_noise {
+        State::Attention
+    } else {
+        State::Fits
+    };
+    let mut check = Check::yes_or_no("trace-crumbs", Stage::Form, "Motifs", state, texts);
+    if !is_noise {
+        return check;
+    }
+    if traced.trace.threshold.is_some_and(|own| (own - tracing.proposed).abs() > 0.01) {
+        check = check.remedy(by_itself(tracing));
+    }
+    if count > MANY {
+        // So large that few are left.
+        let mut areas: Vec<f64> = tracing.outlines.iter().map(|own| own.outer.area().abs()).collect();
+        areas.sort_by(|one, other| other.total_cmp(one));
+        let least = (areas.get(11).or(areas.last()).copied().unwrap_or(1.0) * 0.95).min(10_000.0);
+        check = check.remedy(Remedy::set(
+            format!("Leave out what has less than {least:.1} mm²"),
+            "form.traced.trace.least",
+            least,
+        ));
+    }
+    check
+}
+
+/// The sharpest inner corner of the cut.
+fn inner_corner(flat: &Flat, unit: Unit) -> Option<Check> {
+    let mut least: Option<(f64, Point)> = None;
+    for part in flat.parts.iter().take(1) {
+        let holes = part.openings().map(|path| (path.clone(), true));
+        let outer = contours(&part.outline).into_iter().map(|path| (path, false));
+        for (path, is_hole) in outer.chain(holes) {
+            let inward = inner_radius(&path, is_hole);
+            if let Some((radius, at)) = inward.filter(|(radius, _)| least.is_none_or(|(own, _)| *radius < own)) {
+                least = Some((radius, at + part.at));
+            }
+        }
+    }
+    let (radius, at) = least?;
+    let value = (radius.min(99.0), Sense::AtLeast, LEAST_INNER);
+    let mut check = Check::length("inner-corner", Stage::Form, "Inner corner", value, unit);
+    if check.state == State::Broken {
+        check.state = State::Attention;
+        check.verdict = "a blade cuts it short".to_owned();
+        check = check.remedy(Remedy::set(
+            format!("Round inner corners to {}", measure(LEAST_INNER * 1.2, unit)),
+            "form.traced.border.inner",
+            LEAST_INNER * 1.2,
+        ));
+    }
+    Some(check.at(Drawing::Flat, path_text(&Circle::new(at, 2.0).to_path(0.05))))
+}
+
+/// The least radius of bends towards the card, 0 for a sharp corner. In a hole all corners that bend around the hole are
+/// such.
+fn inner_radius(path: &BezPath, is_hole: bool) -> Option<(f64, Point)> {
+    use kurbo::{ParamCurve, ParamCurveCurvature, ParamCurveDeriv};
+    let segments: Vec<kurbo::PathSeg> = path.segments().collect();
+    // With the clock, as seen, curvature is above 0 where the line bends around what it encloses.
+    let way = if path.area() > 0.0 { 1.0 } else { -1.0 };
+    let inward = if is_hole { way } else { -way };
+    let mut least: Option<(f64, Point)> = None;
+    let mut offer = |radius: f64, at: Point| {
+        if least.is_none_or(|(own, _)| radius < own) {
+            least = Some((radius, at));
+        }
+    };
+    for (at, segment) in segments.iter().enumerate() {
+        let next = segments[(at + 1) % segments.len()];
+        let (into, out) = (segment.to_cubic(), next.to_cubic());
+        let end = |cubic: &kurbo::CubicBez, t: f64| {
+            let slope = cubic.deriv().eval(t).to_vec2();
+            if slope.hypot() > 1e-9 { slope.normalize() } else { (cubic.p3 - cubic.p0).normalize() }
+        };
+        let (one, two) = (end(&into, 1.0), end(&out, 0.0));
+        let turn = one.cross(two).atan2(one.dot(two)) * inward;
+        if turn > 0.26 {
+            offer(0.0, into.p3);
+        }
+        if let kurbo::PathSeg::Cubic(cubic) = segment {
+            for step in 1..12 {
+                let t = f64::from(step) / 12.0;
+                let bend = cubic.curvature(t) * inward;
+                if bend > 1e-6 {
+                    offer(1.0 / bend, cubic.eval(t));
+                }
+            }
+        }
+    }
+    least
+}
+
+fn stay(facts: &TracedFacts, flat: &Flat, caliper: f64, unit: Unit) -> Option<Check> {
+    let (gap, from, to) = facts.narrowest?;
+    let part = flat.parts.first()?;
+    let bound = (STAY_CALIPERS * caliper).max(1.0);
+    let value = (gap, Sense::AtLeast, bound);
+    let mut check = Check::length("narrowest-stay", Stage::Form, "Narrowest place", value, unit);
+    if check.state == State::Broken {
+        check.state = State::Attention;
+        check = check.remedy(Remedy::advice("Take a wider border, or close the bay beside it"));
+    }
+    let mut line = BezPath::new();
+    line.move_to(from + part.at);
+    line.line_to(to + part.at);
+    Some(check.at(Drawing::Flat, path_text(&line)))
+}
+
+/// The smallest thing that is cut: it must be taken off, or out, by hand.
+fn smallest(flat: &Flat, unit: Unit) -> Option<Check> {
+    let part = flat.parts.first()?;
+    let outer = contours(&part.outline);
+    let across = |path: &BezPath| {
+        let Rect { x0, y0, x1, y1 } = path.bounding_box();
+        (x1 - x0).max(y1 - y0)
+    };
+    let all = outer.iter().chain(part.openings());
+    let least = all.min_by(|one, other| across(one).total_cmp(&across(other)))?;
+    let value = (across(least), Sense::AtLeast, LEAST_PIECE);
+    let mut check = Check::length("smallest-piece", Stage::Form, "Smallest to weed", value, unit);
+    if check.state == State::Broken {
+        check.state = State::Attention;
+        let area = least.area().abs();
+        check = check.remedy(Remedy::set(
+            format!("Leave out what has less than {:.1} mm²", area * 1.05),
+            "form.traced.trace.least",
+            (area * 1.05).min(10_000.0),
+        ));
+    }
+    let mut at = least.clone();
+    at.apply_affine(kurbo::Affine::translate(part.at));
+    Some(check.at(Drawing::Flat, path_text(&at)))
+}
+
+fn mends(traced: &Traced, facts: &TracedFacts) -> Check {
+    let (all, gone) = (traced.mends.len(), facts.dropped.len());
+    let texts = [
+        all.to_string(),
+        "by hand".to_owned(),
+        if gone == 0 { "all still fit".to_owned() } else { format!("{gone} no longer fit") },
+    ];
+    let state = if gone == 0 { State::Fits } else { State::Attention };
+    let check = Check::yes_or_no("trace-mends", Stage::Form, "Corrections", state, texts);
+    if gone == 0 {
+        return check;
+    }
+    check.remedy(Remedy::advice("Take those away, or go back to the threshold at which they were made"))
+}

@@ -1,0 +1,400 @@
+//! Outlines from pictures: what counts as inside, the line around it to a part of a pixel, and that line in as few curves
+//! as a knife likes.
+//!
+//! ```text
+//! Pixels ──inside──▶ values ──rings──▶ points ──tidy──▶ fewer rings ──corners, curves──▶ outlines
+//! ```
+
+mod corners;
+mod curves;
+mod deviation;
+mod inside;
+mod rings;
+mod settings;
+mod tidy;
+
+use kurbo::{Affine, BezPath, ParamCurveCurvature, ParamCurveDeriv, PathSeg, Point, Rect, Shape, Vec2};
+use serde::Serialize;
+use thiserror::Error;
+
+pub use settings::{InsideBy, Trace};
+
+use crate::memory::Weighty;
+use crate::pixels::Pixels;
+use curves::{Fitted, fit};
+use inside::{Inside, LEVELS};
+
+/// Most outlines that are drawn; the largest are.
+pub const MOST_OUTLINES: usize = 400;
+
+/// Most pixels that are looked at; larger pictures are made smaller first.
+const MOST_PIXELS: usize = 4_000_000;
+
+/// Pixels in a millimetre that are enough for a knife: 600 in an inch.
+const ENOUGH: f64 = 600.0 / crate::units::INCH;
+
+/// How far a line may stray from the picture's edge where nobody says, px.
+const DETAIL: f64 = 0.35;
+
+/// What makes the pixels of a picture count as inside, most likely: where some of it is clear, that it is not; else that
+/// it differs from an even background; else that it is dark.
+#[must_use]
+pub fn likely(pixels: &Pixels) -> InsideBy {
+    let [across, along] = pixels.sides();
+    let clear = pixels.rows().flatten().filter(|pixel| pixel[3] < 128).count();
+    if real(clear) > 0.005 * real(across) * real(along) {
+        return InsideBy::Transparency;
+    }
+    let by = InsideBy::Background { colour: None };
+    let step = (across.max(along) / 800).max(1);
+    let seen = Inside::of(pixels, &by, [0, 0, across, along], step);
+    if seen.is_on_even_ground() { by } else { InsideBy::Darkness }
+}
+
+/// One outline with the holes in it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Outlined {
+    /// Around it, with the clock.
+    pub outer: BezPath,
+    /// In it, against the clock.
+    pub holes: Vec<BezPath>,
+}
+
+/// What of a picture is looked at, and how closely.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+pub struct View {
+    /// The picture's width and height, px.
+    sides: [usize; 2],
+    /// Left, top, right and bottom of the part.
+    part: [usize; 4],
+    /// How many pixels are taken as one, each way.
+    step: usize,
+}
+
+/// A picture as a trace sees it.
+#[derive(Debug, Clone)]
+pub struct Seen {
+    inside: Inside,
+    proposed: f32,
+    view: View,
+}
+
+impl View {
+    /// What a trace needs of a picture that is `width` mm wide; with `most`, so many pixels at most, for a first look.
+    #[must_use]
+    pub fn of(sides: [u32; 2], how: &Trace, width: f64, most: Option<usize>) -> Self {
+        let sides = sides.map(|count| (count as usize).max(1));
+        let part = how.part_of(sides);
+        let step = step(part, width / real(sides[0]), most.unwrap_or(MOST_PIXELS));
+        Self { sides, part, step }
+    }
+}
+
+impl Seen {
+    /// Looks at a picture. `None` where it has other sides than were said.
+    #[must_use]
+    pub fn new(pixels: &Pixels, by: &InsideBy, view: View) -> Option<Self> {
+        if pixels.sides() != view.sides {
+            return None;
+        }
+        let inside = Inside::of(pixels, by, view.part, view.step);
+        let proposed = inside.threshold(by);
+        Some(Self { inside, proposed, view })
+    }
+
+    /// Pixels across and down.
+    #[must_use]
+    pub const fn sides(&self) -> [usize; 2] {
+        [self.inside.width, self.inside.height]
+    }
+
+    /// Whether each of them is inside, row after row.
+    pub fn tint(&self, how: &Trace) -> impl Iterator<Item = bool> + '_ {
+        let threshold = self.threshold(how);
+        self.inside.values.iter().map(move |value| *value >= threshold)
+    }
+
+    #[expect(clippy::cast_possible_truncation, reason = "0 to 1")]
+    fn threshold(&self, how: &Trace) -> f32 {
+        how.threshold.map_or(self.proposed, |own| own.clamp(0.002, 0.998) as f32)
+    }
+}
+
+impl Weighty for Seen {
+    fn weight(&self) -> usize {
+        4 * self.inside.values.len()
+    }
+}
+
+/// What was found in a picture; lengths in mm, places from the picture's top left corner.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Tracing {
+    /// What is around, the largest first.
+    pub outlines: Vec<Outlined>,
+    /// The part of the picture that was looked at.
+    pub frame: Rect,
+    /// From which value on a pixel is inside, 0 to 1.
+    pub threshold: f64,
+    /// The threshold that is found by itself.
+    pub proposed: f64,
+    /// How many pixels there are at each of 64 values, as shares of all.
+    pub histogram: Vec<f64>,
+    /// The share of the frame that is inside.
+    pub share: f64,
+    /// Spots and holes that were too small.
+    pub left_out: usize,
+    /// Outlines that were too many.
+    pub too_many: usize,
+    /// Ends of curves in all outlines and holes.
+    pub nodes: usize,
+    /// Corners among them, and where they are.
+    pub corners: Vec<Point>,
+    /// How long all lines are.
+    pub length: f64,
+    /// The least radius of a bend, and where it is; corners aside.
+    pub radius: Option<(f64, Point)>,
+    /// How far a line strays from the picture's edge at most, and where.
+    pub deviation: (f64, Point),
+    /// How large a pixel that was looked at is.
+    pub pixel: f64,
+}
+
+/// Why there is no outline.
+#[derive(Debug, Clone, PartialEq, Error)]
+pub enum TraceError {
+    /// Nothing is inside.
+    #[error("Nothing in the picture counts as inside at this threshold")]
+    Nothing {
+        /// The threshold that would find something.
+        proposed: f64,
+    },
+    /// Everything that is inside is smaller than what is left out.
+    #[error("All that counts as inside is smaller than what is left out: the largest has {largest:.2} mm²")]
+    AllTooSmall {
+        /// mm².
+        largest: f64,
+    },
+    /// The whole picture has one value.
+    #[error("The picture is the same all over: there is no edge in it to follow")]
+    Even,
+}
+
+impl Tracing {
+    /// Traces a picture that is `width` mm wide.
+    ///
+    /// # Errors
+    /// [`TraceError`].
+    pub fn of(seen: &Seen, how: &Trace, width: f64) -> Result<Self, TraceError> {
+        let Seen { inside, proposed, view: View { sides: [across, along], part, step } } = seen;
+        let (across, along, step, proposed) = (*across, *along, *step, *proposed);
+        let pixel = width / real(across);
+        let threshold = seen.threshold(how);
+        let counts = inside.histogram();
+        let total = inside.values.len();
+        let above = inside.values.iter().filter(|value| **value >= threshold).count();
+        if above == 0 {
+            let is_even = counts.iter().filter(|count| **count > 0).count() < 2;
+            let proposed = f64::from(proposed);
+            return Err(if is_even { TraceError::Even } else { TraceError::Nothing { proposed } });
+        }
+        let pixel = pixel * real(step);
+        let mut found = rings::rings(inside, threshold);
+        for ring in &mut found {
+            rings::refine(inside, threshold, ring);
+        }
+        let around = how.around.map(|[x, y]| {
+            let (x, y) = (x * real(across) - real(part[0]), y * real(along) - real(part[1]));
+            Point::new(x / real(step), y / real(step))
+        });
+        let tidied = tidy::tidy(found, how, pixel, around)?;
+        let tolerance = how.detail.map_or(DETAIL, |mm| (mm / pixel).max(0.1));
+        let corner = Vec2::new(real(part[0]), real(part[1])) * (pixel / real(step));
+        let place = Affine::translate(corner) * Affine::scale(pixel);
+        let mut tracing = Self {
+            outlines: Vec::new(),
+            frame: place.transform_rect_bbox(Rect::new(
+                0.0,
+                0.0,
+                real(part[2] - part[0]) / real(step),
+                real(part[3] - part[1]) / real(step),
+            )),
+            threshold: f64::from(threshold),
+            proposed: f64::from(proposed),
+            histogram: counts
+                .chunks(LEVELS / 64)
+                .map(|four| f64::from(four.iter().sum::<u32>()) / real(total))
+                .collect(),
+            share: real(above) / real(total),
+            left_out: tidied.left_out,
+            too_many: tidied.groups.len().saturating_sub(MOST_OUTLINES),
+            nodes: 0,
+            corners: Vec::new(),
+            length: 0.0,
+            radius: None,
+            deviation: (0.0, Point::ZERO),
+            pixel,
+        };
+        for group in tidied.groups.iter().take(MOST_OUTLINES) {
+            tracing.add(group, tolerance, place);
+        }
+        if tracing.outlines.is_empty() {
+            return Err(TraceError::AllTooSmall { largest: 0.0 });
+        }
+        Ok(tracing)
+    }
+
+    /// All lines as one path.
+    #[must_use]
+    pub fn path(&self) -> BezPath {
+        let all = self.outlines.iter().flat_map(|own| std::iter::once(&own.outer).chain(&own.holes));
+        all.fold(BezPath::new(), |mut path, own| {
+            path.extend(own.iter());
+            path
+        })
+    }
+
+    /// A place inside each outline, as shares of the picture's sides.
+    #[must_use]
+    pub fn places(&self, [width, height]: [f64; 2]) -> Vec<[f64; 2]> {
+        let within = |own: &Outlined| {
+            let bounds = own.outer.bounding_box();
+            let line = crate::geometry::flattened_to(&own.outer, 0.05);
+            let ring = line.first()?;
+            // The widest stretch on a row through the middle, or near to it.
+            let y = bounds.y0 + bounds.height() * 0.503;
+            let next = ring.iter().skip(1).chain(ring.first());
+            let mut hits: Vec<f64> = ring
+                .iter()
+                .zip(next)
+                .filter(|(a, b)| (a.y > y) != (b.y > y))
+                .map(|(a, b)| a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y))
+                .collect();
+            hits.sort_by(f64::total_cmp);
+            let widest = hits.chunks_exact(2).max_by(|one, other| {
+                (one[1] - one[0]).total_cmp(&(other[1] - other[0]))
+            })?;
+            Some([f64::midpoint(widest[0], widest[1]) / width, y / height])
+        };
+        self.outlines.iter().filter_map(within).collect()
+    }
+
+    /// True where what is inside is all but the whole frame: the threshold takes in the background.
+    #[must_use]
+    pub fn swallows(&self) -> bool {
+        let [outline] = self.outlines.as_slice() else { return false };
+        let bounds = outline.outer.bounding_box();
+        let (own, frame) = (outline.outer.area().abs(), self.frame.area());
+        own > 0.97 * frame && bounds.area() > 0.99 * frame
+    }
+
+    fn add(&mut self, group: &tidy::Group, tolerance: f64, place: Affine) {
+        if let Some(fitted) = fitted(group, tolerance) {
+            self.put(group, fitted, place);
+            return;
+        }
+        // Hairs and cracks thinner than a pixel are no line for a knife.
+        for own in tidy::opened(group) {
+            let drawn = fitted(&own, tolerance).unwrap_or_else(|| as_they_are(&own));
+            self.put(&own, drawn, place);
+        }
+    }
+
+    fn put(&mut self, group: &tidy::Group, fitted: Vec<Fitted>, place: Affine) {
+        let rings = || std::iter::once(&group.outer).chain(&group.holes);
+        for (ring, own) in rings().zip(&fitted) {
+            let (off, at) = deviation::deviation(&own.path, ring);
+            let off = off * self.pixel;
+            if off > self.deviation.0 {
+                self.deviation = (off, place * at);
+            }
+        }
+        let mut paths = Vec::new();
+        for Fitted { path, corners } in fitted {
+            let path = place * path;
+            self.corners.extend(corners.into_iter().map(|corner| place * corner));
+            self.nodes += path.segments().count();
+            self.length += path.perimeter(1e-3);
+            for (radius, at) in path.segments().filter_map(least_radius) {
+                if self.radius.is_none_or(|(least, _)| radius < least) {
+                    self.radius = Some((radius, at));
+                }
+            }
+            paths.push(path);
+        }
+        let outer = paths.remove(0);
+        self.outlines.push(Outlined { outer, holes: paths });
+    }
+}
+
+/// How often lines that cross are drawn anew.
+const TRIES: usize = 6;
+
+/// The rings of a group as lines that do not cross: near where they would they follow their points. `None` where these
+/// cross themselves.
+fn fitted(group: &tidy::Group, tolerance: f64) -> Option<Vec<Fitted>> {
+    let rings: Vec<&Vec<Point>> = std::iter::once(&group.outer).chain(&group.holes).collect();
+    let mut bad: Vec<Vec<Point>> = vec![Vec::new(); rings.len()];
+    let mut all: Vec<Fitted> = rings.iter().map(|ring| fit(ring, tolerance, &[])).collect();
+    for _ in 0..TRIES {
+        let flat: Vec<Vec<Point>> = all.iter().map(|own| flattened(&own.path)).collect();
+        let crossing = crate::geometry::crossings(&flat);
+        if crossing.is_empty() {
+            return Some(all);
+        }
+        let mut again: Vec<usize> = crossing.iter().map(|(ring, _)| *ring).collect();
+        crossing.into_iter().for_each(|(ring, at)| bad[ring].push(at));
+        again.sort_unstable();
+        again.dedup();
+        for ring in again {
+            all[ring] = fit(rings[ring], tolerance, &bad[ring]);
+        }
+    }
+    None
+}
+
+/// The rings of a group from point to point.
+fn as_they_are(group: &tidy::Group) -> Vec<Fitted> {
+    let rings = std::iter::once(&group.outer).chain(&group.holes);
+    rings
+        .map(|ring| Fitted { path: crate::geometry::polygon(ring), corners: Vec::new() })
+        .collect()
+}
+
+/// A closed line as points, to a fiftieth of a pixel.
+fn flattened(path: &BezPath) -> Vec<Point> {
+    crate::geometry::flattened_to(path, 0.02).into_iter().next().unwrap_or_default()
+}
+
+/// The least radius within a curve, and where it is.
+fn least_radius(segment: PathSeg) -> Option<(f64, Point)> {
+    let PathSeg::Cubic(cubic) = segment else { return None };
+    let steps = (1..16).map(|at| f64::from(at) / 16.0);
+    let bends = steps.map(|t| {
+        let first = kurbo::ParamCurve::eval(&cubic.deriv(), t).to_vec2().hypot();
+        let bend = if first > 1e-9 { cubic.curvature(t).abs() } else { 0.0 };
+        (bend, kurbo::ParamCurve::eval(&cubic, t))
+    });
+    let (bend, at) = bends.max_by(|one, other| one.0.total_cmp(&other.0))?;
+    (bend > 1e-9).then(|| (1.0 / bend, at))
+}
+
+/// How many pixels are taken as one, each way.
+fn step(part: [usize; 4], pixel: f64, most: usize) -> usize {
+    let (across, along) = (part[2] - part[0], part[3] - part[1]);
+    let long = across.max(along);
+    // As many as the size on paper needs, or those of a small picture.
+    let needed = (real(long) * pixel * ENOUGH).max(1200.0);
+    let mut step = 1;
+    while real(long) / real(step + 1) >= needed {
+        step += 1;
+    }
+    while across.div_ceil(step) * along.div_ceil(step) > most && step < 250 {
+        step += 1;
+    }
+    step
+}
+
+#[expect(clippy::cast_precision_loss, reason = "counts of pixels")]
+const fn real(count: usize) -> f64 {
+    count as f64
+}

@@ -1,0 +1,146 @@
+//! Rings put in order: gaps closed, what is too small left out, holes with what they lie in.
+
+use kurbo::{Point, Rect};
+
+use super::rings::area;
+use super::{Trace, TraceError};
+use crate::geometry::{Region, Ring};
+
+/// A ring and the holes in it.
+pub(super) struct Group {
+    pub outer: Vec<Point>,
+    pub holes: Vec<Vec<Point>>,
+    area: f64,
+}
+
+pub(super) struct Tidied {
+    /// The largest first.
+    pub groups: Vec<Group>,
+    /// How many spots and holes were too small.
+    pub left_out: usize,
+}
+
+/// Puts rings in order. `pixel` is how large a pixel is, mm; `around` is where the only outline that is taken lies.
+pub(super) fn tidy(
+    found: Vec<Vec<Point>>,
+    how: &Trace,
+    pixel: f64,
+    around: Option<Point>,
+) -> Result<Tidied, TraceError> {
+    let least = (how.least / (pixel * pixel)).max(0.5);
+    let largest = found.iter().map(|ring| area(ring)).fold(0.0, f64::max);
+    let mut left_out = 0;
+    let mut keep = |ring: &Vec<Point>| {
+        let is_kept = area(ring).abs() >= least;
+        left_out += usize::from(!is_kept);
+        is_kept
+    };
+    let mut rings = found;
+    let gap = how.gap / pixel;
+    if gap > 0.0 {
+        // Crumbs may lie near enough to be joined to something, but so many are noise.
+        if rings.len() > MOST_JOINED {
+            rings.retain(&mut keep);
+        }
+        rings = closed(rings, gap);
+    }
+    rings.retain(keep);
+    let mut groups = grouped(rings);
+    if groups.is_empty() {
+        return Err(TraceError::AllTooSmall { largest: largest * pixel * pixel });
+    }
+    if !how.holes {
+        groups = without_inner(groups);
+    }
+    if let Some(around) = around {
+        let off = |group: &Group| {
+            if holds(&group.outer, around) {
+                return 0.0;
+            }
+            group.outer.iter().map(|point| point.distance(around)).fold(f64::INFINITY, f64::min)
+        };
+        let nearest = groups.into_iter().min_by(|one, other| off(one).total_cmp(&off(other)));
+        groups = nearest.into_iter().collect();
+    }
+    Ok(Tidied { groups, left_out })
+}
+
+/// Most rings between which gaps are closed.
+const MOST_JOINED: usize = 5000;
+
+/// Outer rings with the holes in them, the largest first.
+fn grouped(rings: Vec<Vec<Point>>) -> Vec<Group> {
+    let (outer, holes): (Vec<_>, Vec<_>) = rings.into_iter().partition(|ring| area(ring) > 0.0);
+    let mut groups: Vec<Group> = outer
+        .into_iter()
+        .map(|outer| Group { area: area(&outer), outer, holes: Vec::new() })
+        .collect();
+    groups.sort_by(|one, other| other.area.total_cmp(&one.area));
+    let boxes: Vec<Rect> = groups.iter().map(|group| bounds(&group.outer)).collect();
+    for hole in holes {
+        let at = hole[0];
+        // The smallest that holds it comes last.
+        let own = (0..groups.len()).rev().find(|index| {
+            boxes[*index].inflate(0.1, 0.1).contains(at) && holds(&groups[*index].outer, at)
+        });
+        if let Some(own) = own {
+            groups[own].holes.push(hole);
+        }
+    }
+    groups
+}
+
+/// Leaves out the holes and what lies in them.
+fn without_inner(groups: Vec<Group>) -> Vec<Group> {
+    let boxes: Vec<Rect> = groups.iter().map(|group| bounds(&group.outer)).collect();
+    let is_inner: Vec<bool> = (0..groups.len())
+        .map(|at| {
+            let point = groups[at].outer[0];
+            (0..at).any(|other| boxes[other].contains(point) && holds(&groups[other].outer, point))
+        })
+        .collect();
+    let outer = groups.into_iter().zip(is_inner).filter(|(_, is_inner)| !is_inner);
+    outer.map(|(own, _)| Group { holes: Vec::new(), ..own }).collect()
+}
+
+/// A group without hairs and cracks thinner than a pixel: shrunk by half of one, grown by one, and shrunk again.
+pub(super) fn opened(group: &Group) -> Vec<Group> {
+    let rings = std::iter::once(group.outer.clone()).chain(group.holes.iter().cloned());
+    let region = Region::of_rings(std::iter::once(rings));
+    let clean = region.union(&Region::empty());
+    let opened = clean.rounded_in(0.5).rounded_out(1.0).rounded_in(0.5);
+    grouped(with_the_clock(&opened)).into_iter().filter(|group| group.area > 1.0).collect()
+}
+
+/// The rings once gaps up to a width are closed: grown by half of it, and shrunk again.
+fn closed(rings: Vec<Vec<Point>>, gap: f64) -> Vec<Vec<Point>> {
+    let all = Region::of_rings(
+        grouped(rings).into_iter().map(|group| std::iter::once(group.outer).chain(group.holes)),
+    );
+    let closed = all.rounded_out(gap / 2.0).rounded_in(gap / 2.0).union(&all);
+    with_the_clock(&closed)
+}
+
+/// The rings of a region as a picture's run: outer ones with the clock, holes against it.
+fn with_the_clock(region: &Region) -> Vec<Vec<Point>> {
+    let turned = |mut ring: Ring| {
+        if (area(&ring.points) < 0.0) != ring.is_hole {
+            ring.points.reverse();
+        }
+        ring.points
+    };
+    region.rings().map(turned).collect()
+}
+
+fn bounds(ring: &[Point]) -> Rect {
+    ring.iter().fold(Rect::from_points(ring[0], ring[0]), |all, point| all.union_pt(*point))
+}
+
+fn holds(ring: &[Point], at: Point) -> bool {
+    let next = ring.iter().skip(1).chain(ring.first());
+    ring.iter().zip(next).fold(false, |inside, (a, b)| {
+        let crosses = (a.y > at.y) != (b.y > at.y)
+            && at.x < (b.x - a.x) * (at.y - a.y) / (b.y - a.y) + a.x;
+        inside != crosses
+    })
+}

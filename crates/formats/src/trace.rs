@@ -1,0 +1,96 @@
+//! Pictures that outlines are traced from: decoded, or drawn, and looked at.
+
+use std::borrow::Cow;
+use std::sync::Arc;
+
+use aptum_core::Job;
+use aptum_core::blob::Blobs;
+use aptum_core::form::{Found, Looked, Traced};
+use aptum_core::memory::{Memory, recalled};
+use aptum_core::pixels::Pixels;
+use aptum_core::trace::{InsideBy, Seen, Tracing, View, likely};
+use resvg::tiny_skia::{Pixmap, Transform};
+
+use crate::drawing;
+use crate::picture::{Coding, Picture};
+
+/// The job with all that its pieces are made from that lies in blobs: typefaces of its maker's own, and what is found in
+/// pictures that are traced. What is missing stays so, and is told when the job is prepared.
+#[must_use]
+pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs, memory: &dyn Memory) -> Cow<'a, Job> {
+    let job = job.with_fonts(blobs);
+    let is_open = |traced: &Traced| traced.found.0.is_none();
+    if !job.pieces.iter().any(|piece| piece.form.traced().is_some_and(is_open)) {
+        return job;
+    }
+    let mut job = job.into_owned();
+    for traced in job.pieces.iter_mut().filter_map(|piece| piece.form.traced_mut()) {
+        traced.found = Found(looked(traced, blobs, memory));
+    }
+    Cow::Owned(job)
+}
+
+/// What is found in the picture of an outline; `None` where it is missing, or another than was said.
+fn looked(traced: &Traced, blobs: &dyn Blobs, memory: &dyn Memory) -> Option<Arc<Looked>> {
+    // What cannot be worked with is told when the job is prepared.
+    if !(1.0..=10_000.0).contains(&traced.width) {
+        return None;
+    }
+    let input = (&traced.picture, &traced.trace, traced.width, traced.looked_at());
+    let made = recalled(memory, "traced", &input, || {
+        let seen = seen(traced, blobs, memory, None).ok_or_else(Vec::new)?;
+        Ok(Looked(Tracing::of(&seen, &traced.trace, traced.width)))
+    });
+    made.ok().map(|(_, looked)| looked)
+}
+
+/// A picture as its trace sees it; with `most`, so many pixels at most. `None` where it is missing, or another than was
+/// said.
+#[must_use]
+pub fn seen(
+    traced: &Traced,
+    blobs: &dyn Blobs,
+    memory: &dyn Memory,
+    most: Option<usize>,
+) -> Option<Arc<Seen>> {
+    let sides = traced.looked_at();
+    let view = View::of(sides, &traced.trace, traced.width, most);
+    let made = recalled(memory, "seen", &(&traced.picture, &traced.trace.by, view), || {
+        let bytes = blobs.bytes(&traced.picture).ok_or_else(Vec::new)?;
+        let pixels = pixels(&bytes, sides).ok_or_else(Vec::new)?;
+        Seen::new(&pixels, &traced.trace.by, view).ok_or_else(Vec::new)
+    });
+    made.ok().map(|(_, seen)| seen)
+}
+
+/// What most likely tells what is inside in a picture; `None` where its bytes are none.
+#[must_use]
+pub fn likely_in(bytes: &[u8], sides: [u32; 2]) -> Option<InsideBy> {
+    Some(likely(&pixels(bytes, sides)?))
+}
+
+fn pixels(bytes: &[u8], sides: [u32; 2]) -> Option<Pixels> {
+    let picture = Picture::head(bytes).ok()?;
+    if picture.coding == Coding::Svg {
+        return drawn(std::str::from_utf8(bytes).ok()?, sides);
+    }
+    let upright = picture.decoded_upright(bytes).ok()?.into_rgba8();
+    let (width, height) = (upright.width() as usize, upright.height() as usize);
+    Pixels::new(width, height, upright.into_raw())
+}
+
+/// A drawing as it is painted, strokes, effects and words with it.
+fn drawn(svg: &str, [across, along]: [u32; 2]) -> Option<Pixels> {
+    let tree = drawing::tree(svg).ok()?;
+    let mut pixmap = Pixmap::new(across, along)?;
+    #[expect(clippy::cast_precision_loss, reason = "a few thousand pixels")]
+    let fit = |pixels: u32, length: f32| pixels as f32 / length;
+    let size = tree.size();
+    let scale = Transform::from_scale(fit(across, size.width()), fit(along, size.height()));
+    resvg::render(&tree, scale, &mut pixmap.as_mut());
+    let plain = pixmap.pixels().iter().flat_map(|pixel| {
+        let pixel = pixel.demultiply();
+        [pixel.red(), pixel.green(), pixel.blue(), pixel.alpha()]
+    });
+    Pixels::new(across as usize, along as usize, plain.collect())
+}

@@ -1,0 +1,9 @@
+/** What a piece's form is drawn from. */
+import type { ChosenStructure, Form, Traced } from './generated/types';
+
+/** The structure with its figures, where it is drawn from one. */
+export const structureOf = (form: Form): ChosenStructure | null =>
+  'structure' in form ? form : null;
+
+/** The outline, where it is traced from a picture. */
+export const tracedOf = (form: Form): Traced | null => ('traced' in form ? form.traced : null);

@@ -1,0 +1,103 @@
+/** The border between what was traced and the cut, and a hole to hang the piece by. */
+import { Button } from 'react-bootstrap';
+
+import { set } from '../api/fields';
+import type { HoleRule, Join, Traced, TracedView, UnitInfo } from '../api/generated/types';
+import { FigureField } from '../card/FigureField';
+import { Result, Rows } from '../card/SpecCard';
+import { Switch } from '../card/Switch';
+import { SwitchField } from '../card/SwitchField';
+import type { StageProps } from '../job/StageProps';
+
+const JOINS: { value: Join; label: string }[] = [
+  { value: 'round', label: 'round' },
+  { value: 'mitred', label: 'mitred' },
+  { value: 'bevelled', label: 'bevelled' },
+];
+
+const HOLES: { value: HoleRule; label: string }[] = [
+  { value: 'followed', label: 'bordered' },
+  { value: 'kept', label: 'kept' },
+  { value: 'closed', label: 'closed' },
+];
+
+/** What a new hole to hang it by is like, mm. */
+const EYE = { diameter: 4, edge: 3, x: 0 };
+
+interface Props {
+  stage: StageProps;
+  own: Traced;
+  view: TracedView;
+  unit: UnitInfo;
+}
+
+export function BorderRows({ stage, own, view, unit }: Props) {
+  const { session, piece } = stage;
+  const at = (name: string) => session.at(`form.traced.${name}`);
+  const keep = (name: string, value: unknown) => void session.keep(set(at(name), value));
+  const figure = (name: string, least = 0) => {
+    const known = piece.flat.figures.find((one) => one.field === at(name));
+    return known && <FigureField figure={known} session={session} unit={unit} least={least} />;
+  };
+  const oneFrom = view.one_from;
+  return (
+    <>
+      <Rows title="Border">
+        {figure('border.distance', -20)}
+        <SwitchField
+          label="Corners"
+          value={own.border.join}
+          choices={JOINS}
+          onChoose={(join) => keep('border.join', join)}
+        />
+        {figure('border.inner')}
+        {own.trace.holes && (
+          <SwitchField
+            label="Holes’ border"
+            name="Holes"
+            value={own.border.holes}
+            choices={HOLES}
+            onChoose={(rule) => keep('border.holes', rule)}
+          />
+        )}
+        <Result label="Separate outlines" value={String(view.outlines)} />
+        {oneFrom !== null && (
+          <div className="row-result">
+            <span>One from</span>
+            <span className="figure">
+              {view.one_from_text}{' '}
+              <Button
+                size="sm"
+                variant="link"
+                onClick={() => keep('border.distance', Math.ceil(oneFrom * 100) / 100)}
+              >
+                take it
+              </Button>
+            </span>
+          </div>
+        )}
+      </Rows>
+      <Rows
+        title="Hole to hang it by"
+        aside={
+          <Switch
+            label="Hole to hang it by"
+            value={own.eye ? (own.eye.tab ? 'tab' : 'inside') : 'none'}
+            choices={[
+              { value: 'none', label: 'none' },
+              { value: 'inside', label: 'in it' },
+              { value: 'tab', label: 'in a tab' },
+            ]}
+            onChoose={(choice) =>
+              keep('eye', choice === 'none' ? null : { ...EYE, ...own.eye, tab: choice === 'tab' })
+            }
+          />
+        }
+      >
+        {figure('eye.diameter')}
+        {figure('eye.edge')}
+        {figure('eye.x', -2000)}
+      </Rows>
+    </>
+  );
+}
