@@ -27,13 +27,13 @@ async fn a_structure_is_found_by_its_use_and_made() {
     let (app, browser) = (App::start(), Browser::open().await);
     browser.go(&app.address).await;
     browser.click("New job").await;
-    browser.read(".catalogue-search", "48 of 48 structures").await;
+    browser.read(".catalogue-search", "55 of 55 structures").await;
     let search = browser.see("input[type=search]").await;
     search.send_keys("spaceship").await.unwrap();
     browser.read(".catalogue", "Nothing is called or used for").await;
     browser.click("Show all").await;
     search.send_keys("drawer").await.unwrap();
-    browser.read(".catalogue-search", "3 of 48 structures").await;
+    browser.read(".catalogue-search", "3 of 55 structures").await;
     browser.click("Sleeve and tray").await;
     browser.read(".spec-card", "Sleeve and tray").await;
     browser.read(".fit-sum", "0 broken").await;

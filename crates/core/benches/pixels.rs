@@ -8,7 +8,9 @@
 )]
 
 use aptum_core::face::{Reach, Rework};
+use aptum_core::geometry::{Join, Point, fine_region, polygon, redrawn};
 use aptum_core::pixels::Pixels;
+use aptum_core::trace::{InsideBy, Seen, Trace, Tracing, View};
 use divan::{Bencher, black_box};
 
 fn main() {
@@ -49,4 +51,38 @@ fn background_dropped_with_a_soft_edge(bencher: Bencher<'_, '_>) {
 #[divan::bench(sample_count = 12)]
 fn specks_erased(bencher: Bencher<'_, '_>) {
     cleaned(bencher, &Rework::Specks { under: 60 });
+}
+
+fn traced(bencher: Bencher<'_, '_>, most: Option<usize>) {
+    let pixels = twelve_megapixels();
+    let how = Trace { by: InsideBy::Background { colour: None }, ..Trace::default() };
+    let sides = pixels.sides().map(|side| u32::try_from(side).unwrap());
+    bencher.bench_local(|| {
+        let view = View::of(sides, &how, 60.0, most);
+        let seen = Seen::new(black_box(&pixels), &how.by, view).unwrap();
+        Tracing::of(&seen, &how, 60.0).unwrap()
+    });
+}
+
+#[divan::bench(sample_count = 12)]
+fn outline_traced(bencher: Bencher<'_, '_>) {
+    traced(bencher, None);
+}
+
+#[divan::bench(sample_count = 12)]
+fn outline_traced_roughly(bencher: Bencher<'_, '_>) {
+    traced(bencher, Some(200_000));
+}
+
+/// A wavy outline of ten thousand nodes, 100 mm across.
+#[divan::bench(sample_count = 12)]
+fn border_of_ten_thousand_nodes(bencher: Bencher<'_, '_>) {
+    let points = (0..10_000).map(|at| {
+        let angle = f64::from(at) / 10_000.0 * std::f64::consts::TAU;
+        let reach = 45.0 + 3.0 * (9.0 * angle).sin() + 0.2 * (140.0 * angle).sin();
+        Point::new(50.0 + reach * angle.cos(), 50.0 + reach * angle.sin())
+    });
+    let outline = polygon(&points.collect::<Vec<_>>());
+    let area = fine_region([[&outline]]);
+    bencher.bench_local(|| redrawn(&black_box(&area).bordered(2.0, Join::Round)));
 }

@@ -6,7 +6,7 @@ use serde::Serialize;
 
 use crate::LineKind;
 use crate::blank::Piece;
-use crate::check::Check;
+use crate::check::{Check, Stage, State};
 use crate::error::{InputError, Remedy};
 use crate::face::{Art, Face, List, Side, Uprights, face_checks};
 use crate::form::{Flat, Part};
@@ -91,7 +91,7 @@ impl Faced {
         let mut flat = formed.flat.clone();
         for (part, on_liner) in flat.parts.iter_mut().zip(input.on_liner) {
             part.on_liner = *on_liner;
-            if part.on_liner && !input.through {
+            if part.on_liner && !input.through && !part.edge_through {
                 part.edge = LineKind::KissCut;
             }
         }
@@ -106,6 +106,7 @@ impl Faced {
         let mut checks = front.as_ref().map_or_else(Vec::new, |face| {
             face_checks(face, input.list, &flat, &formed.uprights, input.unit)
         });
+        checks.extend(kisses_without_liner(&flat));
         let behind = input.face.zip(input.back_bleed);
         let back = behind.map(|(face, bleed)| {
             let face = Face { bleed: face.bleed.max(bleed), ..face.side(Side::Back) };
@@ -172,6 +173,24 @@ impl Weighty for Faced {
         // An outline is held flattened too.
         2 * flat_weight(&self.flat) + 2 * ELEMENT * arts + 1000 * self.checks.len()
     }
+}
+
+/// What is cut to the liner where there is none.
+fn kisses_without_liner(flat: &Flat) -> Option<Check> {
+    let part = flat
+        .parts
+        .iter()
+        .find(|part| part.strokes.iter().any(|stroke| stroke.kind == LineKind::KissCut))?;
+    let texts =
+        |verdict: &str| ["kiss cut".to_owned(), "to the liner".to_owned(), verdict.to_owned()];
+    let check =
+        |state, verdict| Check::yes_or_no("liner", Stage::Form, "Stickers", state, texts(verdict));
+    Some(if part.on_liner {
+        check(State::Fits, "the card has a liner")
+    } else {
+        check(State::Broken, "this card has no liner: they fall out")
+            .remedy(Remedy::advice("Choose a stock with a liner"))
+    })
 }
 
 fn no_outline() -> InputError {

@@ -32,6 +32,9 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/bulb-box.json"),
     include_str!("../../../demo/jobs/spring-table-set.json"),
     include_str!("../../../demo/jobs/thirty-plant-tags.json"),
+    include_str!("../../../demo/jobs/vegetable-stickers.json"),
+    include_str!("../../../demo/jobs/bee-topper.json"),
+    include_str!("../../../demo/jobs/leaf-tag.json"),
 ];
 
 /// The pictures that the jobs wear.
@@ -39,6 +42,9 @@ const PICTURES: &[&[u8]] = &[
     include_bytes!("../../../demo/pictures/lettuce.png"),
     include_bytes!("../../../demo/pictures/seedling.png"),
     include_bytes!("../../../demo/pictures/seedling-clean.png"),
+    include_bytes!("../../../demo/pictures/vegetables.png"),
+    include_bytes!("../../../demo/pictures/bee.png"),
+    include_bytes!("../../../demo/pictures/leaf-with-holes.jpg"),
 ];
 
 fn pictures() -> Result<BTreeMap<BlobId, Asset>, StoreError> {

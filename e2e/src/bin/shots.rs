@@ -41,6 +41,8 @@ async fn main() {
         ("/jobs/17/form", "form.png"),
         ("/jobs/9/form", "gable.png"),
         ("/jobs/17/face", "face.png"),
+        ("/jobs/21/form", "trace.png"),
+        ("/jobs/20/form", "stickers.png"),
         ("/jobs/3/sheet", "sheet.png"),
         ("/jobs/3/run", "run.png"),
         ("/workshop/cutters/reading-room-cutter", "workshop-cutter.png"),

@@ -24,6 +24,9 @@ const HOLES: { value: HoleRule; label: string }[] = [
 /** What a new hole to hang it by is like, mm. */
 const EYE = { diameter: 4, edge: 3, x: 0 };
 
+/** What a new sticker card is like, mm. */
+const CARD = { margin: 5, corner: 3, heading: 0, hole: 0 };
+
 interface Props {
   stage: StageProps;
   own: Traced;
@@ -97,6 +100,25 @@ export function BorderRows({ stage, own, view, unit }: Props) {
         {figure('eye.diameter')}
         {figure('eye.edge')}
         {figure('eye.x', -2000)}
+      </Rows>
+      <Rows
+        title="Sticker card"
+        aside={
+          <Switch
+            label="Sticker card"
+            value={own.card ? 'with' : 'none'}
+            choices={[
+              { value: 'none', label: 'none' },
+              { value: 'with', label: 'cut through around' },
+            ]}
+            onChoose={(choice) => keep('card', choice === 'with' ? CARD : null)}
+          />
+        }
+      >
+        {figure('card.margin')}
+        {figure('card.corner')}
+        {figure('card.heading')}
+        {figure('card.hole')}
       </Rows>
     </>
   );

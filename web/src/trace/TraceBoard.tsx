@@ -17,9 +17,11 @@ interface Props {
   /** A place, or what was drawn, as shares of the picture's sides. */
   onTool: (points: [number, number][]) => void;
   inHand: string | null;
+  /** True for stickers on a card of their own. */
+  isCard: boolean;
 }
 
-export function TraceBoard({ stage, traced, tried, tool, onTool, inHand }: Props) {
+export function TraceBoard({ stage, traced, tried, tool, onTool, inHand, isCard }: Props) {
   const [drawn, setDrawn] = useState<[number, number][]>([]);
   const { piece, session } = stage;
   const { flat } = piece;
@@ -40,6 +42,8 @@ export function TraceBoard({ stage, traced, tried, tool, onTool, inHand }: Props
   };
   const place = ([x, y]: [number, number]) => `${left + x * width} ${top + y * height}`;
   const { shape } = TOOLS[tool];
+  // On a sticker card they are cut to its liner, the card is cut through.
+  const stickers = isCard ? 'kiss-cut' : flat.edge;
   return (
     <FlatBoard
       stage={stage}
@@ -68,8 +72,7 @@ export function TraceBoard({ stage, traced, tried, tool, onTool, inHand }: Props
                 transform={`translate(${left} ${top})`}
               />
             )}
-            <path className={`trace-cut is-${flat.edge}`} d={flat.outline} />
-            <path className={`trace-cut is-${flat.edge}`} d={flat.openings} />
+            <path className={`trace-cut is-${stickers}`} d={traced.cut} />
             {drawn.length > 0 && (
               <polyline className="trace-drawn" points={drawn.map(place).join(',')} />
             )}

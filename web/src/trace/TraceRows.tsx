@@ -8,6 +8,7 @@ import type { Trace, Traced, TracedView, UnitInfo } from '../api/generated/types
 import { AmountField } from '../card/AmountField';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows } from '../card/SpecCard';
+import { ChoiceField } from '../card/ChoiceField';
 import { SwitchField } from '../card/SwitchField';
 import { ColourField } from '../face/ColourField';
 import type { PieceSession } from '../job/pieces';
@@ -17,10 +18,10 @@ import type { Tool } from './tools';
 import type { Look } from './useLook';
 
 const WAYS: { value: Trace['by']; label: string }[] = [
-  { value: 'background', label: 'background' },
-  { value: 'transparency', label: 'transparency' },
-  { value: 'darkness', label: 'darkness' },
-  { value: 'colour', label: 'one colour' },
+  { value: 'background', label: 'not like the background' },
+  { value: 'transparency', label: 'not clear' },
+  { value: 'darkness', label: 'dark' },
+  { value: 'colour', label: 'like a colour' },
 ];
 
 interface Props {
@@ -61,9 +62,8 @@ export function TraceRows(props: Props) {
   };
   return (
     <Rows title="What is inside">
-      <SwitchField
-        name="Told by"
-        label="What is inside is told by"
+      <ChoiceField
+        label="Told by"
         value={trace.by}
         choices={WAYS}
         onChoose={(by) =>

@@ -50,6 +50,7 @@ export function TraceStage({ stage, own, view }: Props) {
         tool={tool}
         onTool={done}
         inHand={inHand}
+        isCard={own.card !== null && own.card !== undefined}
       />
       <SpecCard
         title="Outline of a picture"

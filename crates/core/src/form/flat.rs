@@ -58,6 +58,8 @@ pub struct Part {
     pub edge: LineKind,
     /// True where its card lies on a liner.
     pub on_liner: bool,
+    /// True where its edge is cut through the liner whatever else is.
+    pub edge_through: bool,
     /// The blank: closed cuts, one around each of the parts that lie and stay together; none inside another.
     pub outline: BezPath,
     /// Creases, slits, holes and everything else inside the blank.
@@ -94,6 +96,7 @@ impl Part {
             stock: None,
             edge: LineKind::Cut,
             on_liner: false,
+            edge_through: false,
             outline: shift * tree.outline,
             strokes: tree.strokes.into_iter().map(|stroke| stroke.moved(shift)).collect(),
             panels: tree.panels.into_iter().map(panel).collect(),
@@ -141,6 +144,7 @@ impl Part {
             stock: None,
             edge: LineKind::Cut,
             on_liner: false,
+            edge_through: false,
             outline: shift * outline,
             strokes: Vec::new(),
             panels: Vec::new(),

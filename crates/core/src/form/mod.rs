@@ -50,7 +50,10 @@ pub use param::{Bounds, Kind, Param};
 pub use source::{Basis, ChosenStructure, Source};
 pub use split::{JOIN_FLAP, Split, SplitBy};
 pub use structure::{Family, Preset, Structure};
-pub use traced::{Border, Eye, Found, HoleRule, HoleSay, Looked, Mend, OUTLINE, PICTURE, Traced, TracedFacts};
+pub use traced::{
+    Border, Eye, Found, HoleRule, HoleSay, Looked, Mend, OUTLINE, PICTURE, StickerCard, Traced,
+    TracedFacts,
+};
 
 use crate::error::{Faults, InputError, Remedy, Setting};
 use crate::geometry::{BezPath, contours, fine_region, redrawn};

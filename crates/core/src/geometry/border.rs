@@ -29,7 +29,7 @@ pub enum Join {
 const FINE: f64 = 0.002;
 
 /// How far curves may stray from the algebra's result, mm.
-const FIT: f64 = 0.004;
+const FIT: f64 = 0.008;
 
 /// From which turn on a vertex is a corner, radians. Arcs of the algebra turn by a twentieth a step, curves of
 /// [`FINE`] flattening by less where their radius is above 0.15 mm.
@@ -40,7 +40,8 @@ const CORNER: f64 = 0.24;
 pub fn fine_region<'a, G: IntoIterator<Item = &'a BezPath>>(
     groups: impl IntoIterator<Item = G>,
 ) -> Region {
-    let ring = |path: &BezPath| super::flattened_to(path, FINE).into_iter().next().unwrap_or_default();
+    let ring =
+        |path: &BezPath| super::flattened_to(path, FINE).into_iter().next().unwrap_or_default();
     Region::of_rings(groups.into_iter().map(move |group| {
         let rings: Vec<Vec<Point>> =
             group.into_iter().map(ring).filter(|ring| ring.len() > 2).collect();
@@ -54,7 +55,8 @@ pub fn fine_region<'a, G: IntoIterator<Item = &'a BezPath>>(
 pub fn redrawn(region: &Region) -> Vec<(BezPath, bool)> {
     let rings: Vec<Ring> = region.rings().collect();
     let drawn: Vec<BezPath> = rings.iter().map(|ring| smoothed(&ring.points)).collect();
-    let flat = |path: &BezPath| super::flattened_to(path, FINE).into_iter().next().unwrap_or_default();
+    let flat =
+        |path: &BezPath| super::flattened_to(path, FINE).into_iter().next().unwrap_or_default();
     let flat: Vec<Vec<Point>> = drawn.iter().map(flat).collect();
     let mut bad: Vec<usize> = super::crossings(&flat).into_iter().map(|(ring, _)| ring).collect();
     bad.sort_unstable();
@@ -87,11 +89,12 @@ fn smoothed(ring: &[Point]) -> BezPath {
     let is_line: Vec<bool> = (0..count)
         .map(|at| {
             let bend = |end: usize, other: usize| {
-                if is_corner(end) { 0.0 } else { turns[end].abs() / long[other].min(long[at]) }
+                let mean = f64::midpoint(long[other], long[at]);
+                if is_corner(end) { 0.0 } else { turns[end].abs() / mean }
             };
             let bend = bend(at, before(at)).max(bend(next(at), next(at)));
             let free = is_corner(at) && is_corner(next(at));
-            free || bend * long[at] * long[at] / 8.0 > 6.0 * FINE
+            free || (long[at] > 0.3 && bend * long[at] * long[at] / 8.0 > 6.0 * FINE)
         })
         .collect();
     // Stretches begin at corners and at the ends of lines.

@@ -79,7 +79,7 @@ mod tests {
         assert_eq!(rings(&[bow]), [0].into());
         let over = ring(&[(2.0, 2.0), (2.0, 5.0), (12.0, 5.0)]);
         assert_eq!(rings(&[square.clone(), over]), [0, 1].into());
-        let touching = ring(&[(0.0, 4.0), (2.0, 5.0), (2.0, 3.0)]);
+        let touching = ring(&[(0.0, 7.0), (1.0, 8.0), (1.0, 6.0)]);
         assert_eq!(rings(&[square, hole, touching]), [0, 2].into());
     }
 }

@@ -156,9 +156,7 @@ impl Region {
         if distance <= 0.0 || self.is_empty() {
             return self.clone();
         }
-        // An arc's chord of this angle strays from it by less than the flattening at any border.
-        let style = BufferStyle::new(distance).line_join(LineJoin::Round(0.05));
-        Self(self.0.buffer_with_style(style))
+        Self(self.0.buffer_with_style(BufferStyle::new(distance).line_join(round(distance))))
     }
 
     /// Grown by `distance` mm, or held smaller where it is below 0, with corners as `join` says.
@@ -168,7 +166,7 @@ impl Region {
             return self.clone();
         }
         let join = match join {
-            super::Join::Round => LineJoin::Round(0.05),
+            super::Join::Round => round(distance),
             super::Join::Mitred => LineJoin::Miter(0.4),
             super::Join::Bevelled => LineJoin::Bevel,
         };
@@ -181,8 +179,7 @@ impl Region {
         if distance <= 0.0 || self.is_empty() {
             return self.clone();
         }
-        let style = BufferStyle::new(-distance).line_join(LineJoin::Round(0.05));
-        Self(self.0.buffer_with_style(style))
+        Self(self.0.buffer_with_style(BufferStyle::new(-distance).line_join(round(distance))))
     }
 
     /// Held smaller by `distance` mm on every side.
@@ -270,7 +267,10 @@ impl Region {
     pub fn rings(&self) -> impl Iterator<Item = Ring> + '_ {
         self.0.iter().flat_map(|part| {
             let outer = Ring { points: ring_points(part.exterior()), is_hole: false };
-            let holes = part.interiors().iter().map(|ring| Ring { points: ring_points(ring), is_hole: true });
+            let holes = part
+                .interiors()
+                .iter()
+                .map(|ring| Ring { points: ring_points(ring), is_hole: true });
             std::iter::once(outer).chain(holes)
         })
     }
@@ -294,6 +294,11 @@ impl Region {
     pub const fn polygons(&self) -> &MultiPolygon<f64> {
         &self.0
     }
+}
+
+/// Arcs of chords that stray from them by a thousandth of a millimetre.
+fn round(distance: f64) -> LineJoin<f64> {
+    LineJoin::Round((8e-3 / distance.abs()).sqrt().clamp(0.01, 0.05))
 }
 
 /// The strip beside each edge of a ring, and the corner of each vertex: outside the ring where `out` is 1, inside

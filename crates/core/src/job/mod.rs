@@ -97,7 +97,9 @@ impl Job {
                 "pieces",
                 format!("The picture has {} motifs: 2 to {room} become pieces", places.len()),
                 f64::from(u32::try_from(places.len()).unwrap_or(u32::MAX)),
-                Remedy::advice("Leave out small ones, or close gaps between those that belong together"),
+                Remedy::advice(
+                    "Leave out small ones, or close gaps between those that belong together",
+                ),
             )]);
         }
         let mut pieces = self.pieces.clone();
@@ -106,10 +108,13 @@ impl Job {
             let mut motif = own.clone();
             if number > 0 {
                 let taken = |id: &str| pieces.iter().any(|piece| piece.id.0 == id);
-                let free = (1..).map(|number| format!("p{number}")).find(|id| !taken(id) && *id != own.id.0);
+                let free = (1..)
+                    .map(|number| format!("p{number}"))
+                    .find(|id| !taken(id) && *id != own.id.0);
                 motif.id = PieceId(free.unwrap_or_default());
             }
-            motif.name = Some(format!("{} {}", self.title(&own), number + 1).chars().take(80).collect());
+            motif.name =
+                Some(format!("{} {}", self.title(&own), number + 1).chars().take(80).collect());
             if let Some(traced) = motif.form.traced_mut() {
                 traced.trace.around = Some(place);
             }

@@ -1,7 +1,7 @@
 //! Lines and curves through a ring of points: straight where it is straight, corners where it has them, and between
 //! them as few cubics as stay within a tolerance.
 
-use kurbo::{BezPath, Point, Vec2};
+use kurbo::{BezPath, Point, Shape, Vec2};
 
 use super::corners::{Corner, Even, corners, direction, meeting, roughness};
 use crate::geometry::{Node, append};
@@ -35,16 +35,20 @@ struct Stretch {
 /// Draws a ring to within `tolerance` px of what its points show once their noise is taken off them. Near places where
 /// lines would cross it goes from point to point.
 pub(super) fn fit(ring: &[Point], tolerance: f64, crossings: &[Point]) -> Fitted {
-    let Some(even) = Even::new(ring) else {
-        return Fitted { path: crate::geometry::polygon(ring), corners: Vec::new() };
-    };
+    let drawn = Even::new(ring).map(|even| drawn(&even, tolerance, crossings));
+    // Of what is hardly larger than a pixel little may be left.
+    let drawn = drawn.filter(|own| own.path.area().abs() > 0.3 * super::rings::area(ring).abs());
+    drawn.unwrap_or_else(|| Fitted { path: crate::geometry::polygon(ring), corners: Vec::new() })
+}
+
+fn drawn(even: &Even, tolerance: f64, crossings: &[Point]) -> Fitted {
     // What may stray further may also be looked at over a longer way, which takes more noise off it.
-    let rough = roughness(&even);
-    let blur = (tolerance / 0.35).clamp(1.0, 16.0).sqrt().max((rough / ROUGH).min(3.0));
+    let rough = roughness(even);
+    let blur = (tolerance / 0.35).clamp(1.0, 16.0).sqrt().max((rough / ROUGH).min(1.6));
     // What strays to one side all the way changes what the line encloses, so clean lines are kept to closely; where there
     // is noise, following it takes nodes and gains nothing.
     let stray = tolerance * (0.2 + 0.25 * ((rough / CLEAN).clamp(1.0, 4.0) - 1.0));
-    let stretches = stretches(&even, corners(&even, blur), crossings);
+    let stretches = stretches(even, corners(even, blur), crossings);
     let mut path = BezPath::new();
     if stretches.is_empty() {
         let nodes = smooth_nodes(&even.points, true, even.spacing, blur);
@@ -56,7 +60,7 @@ pub(super) fn fit(ring: &[Point], tolerance: f64, crossings: &[Point]) -> Fitted
     let mut corners: Vec<Point> = stretches.iter().map(|own| own.from.point).collect();
     let next = |at: usize| (at + 1) % count;
     let sections: Vec<Vec<Point>> = (0..count)
-        .map(|at| between(&even, &stretches[at].from, &stretches[next(at)].from))
+        .map(|at| between(even, &stretches[at].from, &stretches[next(at)].from))
         .collect();
     let lines: Vec<Option<(Point, Vec2)>> = (0..count)
         .map(|at| {
@@ -86,7 +90,12 @@ pub(super) fn fit(ring: &[Point], tolerance: f64, crossings: &[Point]) -> Fitted
         } else {
             let points: Vec<Point> =
                 std::iter::once(from).chain(sections[at].iter().copied()).chain([to]).collect();
-            append(&mut path, &smooth_nodes(&points, false, even.spacing, blur), stray, LIKE_A_LINE);
+            append(
+                &mut path,
+                &smooth_nodes(&points, false, even.spacing, blur),
+                stray,
+                LIKE_A_LINE,
+            );
         }
     }
     path.close_path();
@@ -151,9 +160,9 @@ fn straight(section: &[Point], from: Point, to: Point, most: f64) -> Option<(Poi
     let ends = section.len().min(6);
     let is_near = |index: usize| index < ends || index + ends >= section.len();
     let all = section.iter().enumerate();
-    let is_straight = all.map(|(at, point)| (is_near(at), off(point).abs())).all(|(is_near, off)| {
-        off <= if is_near { 1.6 * most } else { most }
-    })
+    let is_straight = all
+        .map(|(at, point)| (is_near(at), off(point).abs()))
+        .all(|(is_near, off)| off <= if is_near { 1.6 * most } else { most })
         && (section.len() < 12 || bow.abs() < 0.35 * most);
     is_straight.then_some(line)
 }

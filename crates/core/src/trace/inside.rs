@@ -6,6 +6,9 @@ use crate::pixels::{Pixel, Pixels};
 /// How much pixels of an even background may differ from it.
 const EVEN: f32 = 0.12;
 
+/// So many pixels of a faint colour at least are no accident.
+const FAINT: usize = 60;
+
 /// Levels that are told apart.
 pub(super) const LEVELS: usize = 256;
 
@@ -132,12 +135,18 @@ impl Inside {
         let between = (small_of(low + high) / 2.0 / small_of(LEVELS - 1)).clamp(0.02, 0.98);
         let Some(spread) = self.spread.filter(|spread| *spread < EVEN) else { return between };
         let above = (2.5 * spread + 0.02).max(0.08);
-        let count = |from: f32, to: f32| {
-            self.values.iter().filter(|value| (from..to).contains(*value)).count()
+        // Pixels of an edge differ from their neighbours; those of a faint colour do not.
+        let is_even = |at: usize| {
+            let own = self.values[at];
+            [1, self.width].iter().all(|step| {
+                let other = self.values.get(at + step).copied().unwrap_or(own);
+                (other - own).abs() < 0.02
+            })
         };
-        // Edges alone have few.
-        let is_faint = 8 * count(above, between) > count(between, f32::INFINITY);
-        if is_faint { above.min(between) } else { between }
+        let faint = self.values.iter().enumerate();
+        let faint =
+            faint.filter(|(at, own)| (above..between).contains(*own) && is_even(*at)).count();
+        if faint > FAINT.max(self.values.len() / 2000) { above.min(between) } else { between }
     }
 
     /// The value at a place between pixels' middles; beyond the edge that of the edge.

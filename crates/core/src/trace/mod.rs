@@ -13,12 +13,15 @@ mod rings;
 mod settings;
 mod tidy;
 
-use kurbo::{Affine, BezPath, ParamCurveCurvature, ParamCurveDeriv, PathSeg, Point, Rect, Shape, Vec2};
+use kurbo::{
+    Affine, BezPath, ParamCurveCurvature, ParamCurveDeriv, PathSeg, Point, Rect, Shape, Vec2,
+};
 use serde::Serialize;
 use thiserror::Error;
 
 pub use settings::{InsideBy, Trace};
 
+use crate::geometry::{Region, Ring};
 use crate::memory::Weighty;
 use crate::pixels::Pixels;
 use curves::{Fitted, fit};
@@ -169,7 +172,9 @@ pub enum TraceError {
         proposed: f64,
     },
     /// Everything that is inside is smaller than what is left out.
-    #[error("All that counts as inside is smaller than what is left out: the largest has {largest:.2} mm²")]
+    #[error(
+        "All that counts as inside is smaller than what is left out: the largest has {largest:.2} mm²"
+    )]
     AllTooSmall {
         /// mm².
         largest: f64,
@@ -198,15 +203,19 @@ impl Tracing {
             return Err(if is_even { TraceError::Even } else { TraceError::Nothing { proposed } });
         }
         let pixel = pixel * real(step);
-        let mut found = rings::rings(inside, threshold);
-        for ring in &mut found {
-            rings::refine(inside, threshold, ring);
-        }
+        let found = rings::rings(inside, threshold);
         let around = how.around.map(|[x, y]| {
             let (x, y) = (x * real(across) - real(part[0]), y * real(along) - real(part[1]));
             Point::new(x / real(step), y / real(step))
         });
-        let tidied = tidy::tidy(found, how, pixel, around)?;
+        let mut tidied = tidy::tidy(found, how, pixel, around)?;
+        tidied.too_many += tidied.groups.len().saturating_sub(MOST_OUTLINES);
+        tidied.groups.truncate(MOST_OUTLINES);
+        for group in &mut tidied.groups {
+            for ring in std::iter::once(&mut group.outer).chain(&mut group.holes) {
+                rings::refine(inside, threshold, ring);
+            }
+        }
         let tolerance = how.detail.map_or(DETAIL, |mm| (mm / pixel).max(0.1));
         let corner = Vec2::new(real(part[0]), real(part[1])) * (pixel / real(step));
         let place = Affine::translate(corner) * Affine::scale(pixel);
@@ -226,7 +235,7 @@ impl Tracing {
                 .collect(),
             share: real(above) / real(total),
             left_out: tidied.left_out,
-            too_many: tidied.groups.len().saturating_sub(MOST_OUTLINES),
+            too_many: tidied.too_many,
             nodes: 0,
             corners: Vec::new(),
             length: 0.0,
@@ -234,9 +243,17 @@ impl Tracing {
             deviation: (0.0, Point::ZERO),
             pixel,
         };
-        for group in tidied.groups.iter().take(MOST_OUTLINES) {
-            tracing.add(group, tolerance, place);
+        // Noise is told and need not be neat.
+        let is_noise = tidied.too_many > MOST_OUTLINES;
+        for group in &tidied.groups {
+            if is_noise {
+                tracing.put(group, thinned(group, 200), place);
+            } else {
+                tracing.add(group, tolerance, place);
+            }
         }
+        tracing.too_many += tracing.outlines.len().saturating_sub(MOST_OUTLINES);
+        tracing.outlines.truncate(MOST_OUTLINES);
         if tracing.outlines.is_empty() {
             return Err(TraceError::AllTooSmall { largest: 0.0 });
         }
@@ -246,7 +263,8 @@ impl Tracing {
     /// All lines as one path.
     #[must_use]
     pub fn path(&self) -> BezPath {
-        let all = self.outlines.iter().flat_map(|own| std::iter::once(&own.outer).chain(&own.holes));
+        let all =
+            self.outlines.iter().flat_map(|own| std::iter::once(&own.outer).chain(&own.holes));
         all.fold(BezPath::new(), |mut path, own| {
             path.extend(own.iter());
             path
@@ -270,9 +288,9 @@ impl Tracing {
                 .map(|(a, b)| a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y))
                 .collect();
             hits.sort_by(f64::total_cmp);
-            let widest = hits.chunks_exact(2).max_by(|one, other| {
-                (one[1] - one[0]).total_cmp(&(other[1] - other[0]))
-            })?;
+            let widest = hits
+                .chunks_exact(2)
+                .max_by(|one, other| (one[1] - one[0]).total_cmp(&(other[1] - other[0])))?;
             Some([f64::midpoint(widest[0], widest[1]) / width, y / height])
         };
         self.outlines.iter().filter_map(within).collect()
@@ -292,6 +310,11 @@ impl Tracing {
             self.put(group, fitted, place);
             return;
         }
+        let points = group.outer.len() + group.holes.iter().map(Vec::len).sum::<usize>();
+        if points > MOST_OPENED {
+            self.put(group, thinned(group, 4000), place);
+            return;
+        }
         // Hairs and cracks thinner than a pixel are no line for a knife.
         for own in tidy::opened(group) {
             let drawn = fitted(&own, tolerance).unwrap_or_else(|| as_they_are(&own));
@@ -300,8 +323,13 @@ impl Tracing {
     }
 
     fn put(&mut self, group: &tidy::Group, fitted: Vec<Fitted>, place: Affine) {
+        if fitted.is_empty() {
+            return;
+        }
         let rings = || std::iter::once(&group.outer).chain(&group.holes);
-        for (ring, own) in rings().zip(&fitted) {
+        // Holes may have been lost on the way.
+        let pairs = if fitted.len() == 1 + group.holes.len() { fitted.len() } else { 1 };
+        for (ring, own) in rings().zip(&fitted).take(pairs) {
             let (off, at) = deviation::deviation(&own.path, ring);
             let off = off * self.pixel;
             if off > self.deviation.0 {
@@ -326,6 +354,9 @@ impl Tracing {
     }
 }
 
+/// Lines that cross more often are no edge of anything.
+const MOST_CROSSINGS: usize = 200;
+
 /// How often lines that cross are drawn anew.
 const TRIES: usize = 6;
 
@@ -341,6 +372,9 @@ fn fitted(group: &tidy::Group, tolerance: f64) -> Option<Vec<Fitted>> {
         if crossing.is_empty() {
             return Some(all);
         }
+        if crossing.len() > MOST_CROSSINGS {
+            return None;
+        }
         let mut again: Vec<usize> = crossing.iter().map(|(ring, _)| *ring).collect();
         crossing.into_iter().for_each(|(ring, at)| bad[ring].push(at));
         again.sort_unstable();
@@ -352,12 +386,33 @@ fn fitted(group: &tidy::Group, tolerance: f64) -> Option<Vec<Fitted>> {
     None
 }
 
+/// Most points of a group that is drawn in curves whatever it takes: more that cross are a texture.
+const MOST_OPENED: usize = 1500;
+
+/// The rings of a group from point to point, with fewer of them the more there are.
+fn thinned(group: &tidy::Group, most: usize) -> Vec<Fitted> {
+    let thin = |ring: &Vec<Point>| -> Vec<Point> {
+        let step = ring.len().div_ceil(most).max(1);
+        ring.iter().step_by(step).copied().collect()
+    };
+    let rings = std::iter::once(&group.outer).chain(&group.holes).map(thin);
+    let region = Region::of_rings(std::iter::once(rings.filter(|ring| ring.len() > 3))).united();
+    let path = |ring: Ring| (crate::geometry::polygon(&ring.points), ring.is_hole);
+    let rings: Vec<(BezPath, bool)> = region.rings().map(path).collect();
+    // The largest, and the holes that follow it.
+    let outer = rings.iter().enumerate().filter(|(_, own)| !own.1);
+    let largest =
+        outer.max_by(|(_, one), (_, other)| one.0.area().abs().total_cmp(&other.0.area().abs()));
+    let from = largest.map_or(0, |(at, _)| at);
+    let own = rings.into_iter().skip(from).enumerate();
+    let own = own.take_while(|(at, ring)| *at == 0 || ring.1).map(|(_, ring)| ring.0);
+    own.map(|path| Fitted { path, corners: Vec::new() }).collect()
+}
+
 /// The rings of a group from point to point.
 fn as_they_are(group: &tidy::Group) -> Vec<Fitted> {
     let rings = std::iter::once(&group.outer).chain(&group.holes);
-    rings
-        .map(|ring| Fitted { path: crate::geometry::polygon(ring), corners: Vec::new() })
-        .collect()
+    rings.map(|ring| Fitted { path: crate::geometry::polygon(ring), corners: Vec::new() }).collect()
 }
 
 /// A closed line as points, to a fiftieth of a pixel.

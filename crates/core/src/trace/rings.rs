@@ -64,7 +64,10 @@ pub(super) fn rings(inside: &Inside, threshold: f32) -> Vec<Vec<Point>> {
                 let to = if joined {
                     (from + 3) % 4
                 } else {
-                    (1..4).map(|step| (from + step) % 4).find(|at| !corners[(at + 1) % 4]).unwrap_or(from)
+                    (1..4)
+                        .map(|step| (from + step) % 4)
+                        .find(|at| !corners[(at + 1) % 4])
+                        .unwrap_or(from)
                 };
                 // Back the other way, so that inside lies to the right.
                 next[sides[to] as usize] = sides[from];

@@ -4,7 +4,7 @@ use kurbo::{Point, Rect};
 
 use super::rings::area;
 use super::{Trace, TraceError};
-use crate::geometry::{Region, Ring};
+use crate::geometry::{Join, Region, Ring};
 
 /// A ring and the holes in it.
 pub(super) struct Group {
@@ -16,6 +16,8 @@ pub(super) struct Group {
 pub(super) struct Tidied {
     /// The largest first.
     pub groups: Vec<Group>,
+    /// How many outlines were not looked at, since larger ones are too many already.
+    pub too_many: usize,
     /// How many spots and holes were too small.
     pub left_out: usize,
 }
@@ -45,11 +47,18 @@ pub(super) fn tidy(
         rings = closed(rings, gap);
     }
     rings.retain(keep);
+    let mut too_many = 0;
+    if rings.len() > MOST_RINGS {
+        rings.sort_by(|one, other| area(other).abs().total_cmp(&area(one).abs()));
+        too_many = rings.drain(MOST_RINGS..).filter(|ring| area(ring) > 0.0).count();
+        // What lies in what among noise says nothing, and takes long to find out.
+        rings.retain(|ring| area(ring) > 0.0);
+    }
     let mut groups = grouped(rings);
     if groups.is_empty() {
         return Err(TraceError::AllTooSmall { largest: largest * pixel * pixel });
     }
-    if !how.holes {
+    if !how.holes && too_many == 0 {
         groups = without_inner(groups);
     }
     if let Some(around) = around {
@@ -62,8 +71,11 @@ pub(super) fn tidy(
         let nearest = groups.into_iter().min_by(|one, other| off(one).total_cmp(&off(other)));
         groups = nearest.into_iter().collect();
     }
-    Ok(Tidied { groups, left_out })
+    Ok(Tidied { groups, too_many, left_out })
 }
+
+/// Most rings that are put in order; the largest are.
+const MOST_RINGS: usize = 4000;
 
 /// Most rings between which gaps are closed.
 const MOST_JOINED: usize = 5000;
@@ -108,7 +120,8 @@ pub(super) fn opened(group: &Group) -> Vec<Group> {
     let rings = std::iter::once(group.outer.clone()).chain(group.holes.iter().cloned());
     let region = Region::of_rings(std::iter::once(rings));
     let clean = region.union(&Region::empty());
-    let opened = clean.rounded_in(0.5).rounded_out(1.0).rounded_in(0.5);
+    let grown = |region: &Region, by: f64| region.bordered(by, Join::Bevelled);
+    let opened = grown(&grown(&grown(&clean, -0.5), 1.0), -0.5);
     grouped(with_the_clock(&opened)).into_iter().filter(|group| group.area > 1.0).collect()
 }
 
@@ -139,8 +152,8 @@ fn bounds(ring: &[Point]) -> Rect {
 fn holds(ring: &[Point], at: Point) -> bool {
     let next = ring.iter().skip(1).chain(ring.first());
     ring.iter().zip(next).fold(false, |inside, (a, b)| {
-        let crosses = (a.y > at.y) != (b.y > at.y)
-            && at.x < (b.x - a.x) * (at.y - a.y) / (b.y - a.y) + a.x;
+        let crosses =
+            (a.y > at.y) != (b.y > at.y) && at.x < (b.x - a.x) * (at.y - a.y) / (b.y - a.y) + a.x;
         inside != crosses
     })
 }

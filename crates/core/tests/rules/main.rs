@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
 mod add_ons;
+mod borders;
 mod by_hand;
 mod carton_blanks;
 mod catalogue;
@@ -23,5 +24,6 @@ mod sizes;
 mod split;
 mod stages;
 mod structures;
+mod traces;
 mod whole_jobs;
 mod workshop;

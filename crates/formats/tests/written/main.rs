@@ -9,3 +9,4 @@ mod pictures;
 mod piece;
 mod reading;
 mod rows;
+mod traced;

@@ -102,6 +102,9 @@ fn starting_job(workshop: &Workshop) -> Job {
 /// The border of what is cut around a picture, mm (common practice).
 const BORDER: f64 = 2.0;
 
+/// The least radius of inner corners, mm: a blade gets round it.
+const INNER: f64 = 0.6;
+
 /// A job of what a picture shows: its outline with a border, on stock with a liner if there is one at hand.
 pub fn job_of_picture(workshop: &Workshop, mut traced: Traced) -> Job {
     let mut job = starting_job(workshop);
@@ -116,9 +119,11 @@ pub fn job_of_picture(workshop: &Workshop, mut traced: Traced) -> Job {
         }
     }
     traced.border.distance = BORDER;
+    traced.border.inner = INNER;
     let name = traced.origin.name.rsplit_once('.').map_or(traced.origin.name.as_str(), |own| own.0);
     let name: String = name.chars().filter(|c| !c.is_control()).take(60).collect();
-    job.name = if name.trim().is_empty() { "New outline".to_owned() } else { name.trim().to_owned() };
+    job.name =
+        if name.trim().is_empty() { "New outline".to_owned() } else { name.trim().to_owned() };
     let lying = Lying { panels: vec![PICTURE.to_owned()], ..Lying::default() };
     let mut picture = PlacedPicture::new(traced.picture.clone(), traced.pixels, lying);
     picture.drawn = traced.drawn;

@@ -212,7 +212,8 @@ fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
                 }
                 _ => "all fits".to_owned(),
             };
-            let structure = first.form.structure().map_or("Outline of a picture", |structure| structure.name);
+            let structure =
+                first.form.structure().map_or("Outline of a picture", |structure| structure.name);
             let colour = stock.map_or("#ffffff", |stock| stock.colour.as_str());
             JobSummary {
                 state: Some(state),

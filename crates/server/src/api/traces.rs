@@ -1,5 +1,6 @@
 //! Outlines from pictures: a first look while a threshold is moved, a job from a picture, a piece for each motif.
 
+use aptum_core::Job;
 use aptum_core::blob::BlobId;
 use aptum_core::form::Traced;
 use aptum_core::geometry::path_text;
@@ -7,7 +8,6 @@ use aptum_core::id::PieceId;
 use aptum_core::job::JobPiece;
 use aptum_core::trace::{Trace, Tracing};
 use aptum_core::units::Unit;
-use aptum_core::Job;
 use aptum_formats::picture::{Coding, Picture};
 use aptum_formats::trace::likely_in;
 use rocket::serde::json::Json;

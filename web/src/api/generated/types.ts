@@ -2558,6 +2558,24 @@ angles: Array<number>,
  */
 roots: Array<[number, number, number, number, number, number, number]>, };
 
+export type StickerCard = { 
+/**
+ * Card beside the outermost outlines, mm, 0.5 to 100.
+ */
+margin: number, 
+/**
+ * Radius of its corners, mm, 0 to 50.
+ */
+corner: number, 
+/**
+ * Room for words above the outlines, mm, 0 to 200.
+ */
+heading: number, 
+/**
+ * Diameter of a hole to hang it by, mm, 0 to 20; 0 leaves it out.
+ */
+hole: number, };
+
 export type Stock = { 
 /**
  * Its name in lists.
@@ -2830,7 +2848,11 @@ border: Border,
 /**
  * A hole to hang it by.
  */
-eye?: Eye | null, };
+eye?: Eye | null, 
+/**
+ * A card around the outlines, cut through; they themselves are cut to its liner.
+ */
+card?: StickerCard | null, };
 
 export type TracedView = { 
 /**
@@ -2846,7 +2868,11 @@ at: [number, number, number, number],
  */
 line: string, 
 /**
- * Ends of curves of what is cut, mm.
+ * What is cut around it.
+ */
+cut: string, 
+/**
+ * Ends of curves of that, mm.
  */
 nodes: Array<[number, number]>, 
 /**

@@ -26,8 +26,12 @@ const TAIL: Param = Param::length(
     |f| f["height"] / 2.5,
     |f| Bounds::new(0.0, f["width"] * 0.45).against("width"),
 );
-const POINTS: Param =
-    Param::count("points", ["Points", "How many the star has."], |_| 12.0, |_| Bounds::new(3.0, 60.0));
+const POINTS: Param = Param::count(
+    "points",
+    ["Points", "How many the star has."],
+    |_| 12.0,
+    |_| Bounds::new(3.0, 60.0),
+);
 const DEPTH: Param = Param::length(
     "corner",
     ["Depth", "From the points to the notches between them."],
@@ -94,14 +98,10 @@ pub const ROUND: Structure = label(
     |f| draw(f, Shape::Round),
 );
 /// An ellipse.
-pub const OVAL: Structure = label(
-    "label-oval",
-    "Oval label",
-    "An oval label.",
-    &[WIDTH, HEIGHT],
-    SIZES,
-    |f| draw(f, Shape::Tag(Outline::Oval)),
-);
+pub const OVAL: Structure =
+    label("label-oval", "Oval label", "An oval label.", &[WIDTH, HEIGHT], SIZES, |f| {
+        draw(f, Shape::Tag(Outline::Oval))
+    });
 /// A round head.
 pub const ARCHED: Structure = label(
     "label-arched",
@@ -148,7 +148,11 @@ fn draw(f: &Figures, shape: Shape) -> Design {
     let (panel, left, foot) = match shape {
         Shape::Tag(outline) => {
             let drawn = outline.draw(panel, w, h, by);
-            if outline == Outline::Oval { (drawn, 0.0, -h / 2.0) } else { (drawn.cut(0.0, 0.0), 0.0, 0.0) }
+            if outline == Outline::Oval {
+                (drawn, 0.0, -h / 2.0)
+            } else {
+                (drawn.cut(0.0, 0.0), 0.0, 0.0)
+            }
         }
         Shape::Round => (Outline::Oval.draw(panel, w, w, 0.0), 0.0, -w / 2.0),
         Shape::Rounded => (rounded(panel, w, h, by), 0.0, -by.min(w / 2.0).min(h / 2.0)),

@@ -107,7 +107,8 @@ impl Border {
         let whole = whole.united();
         let mut cut = whole.bordered(self.distance, self.join);
         if self.inner > 0.0 {
-            cut = cut.rounded_out(self.inner).rounded_in(self.inner);
+            // Outer corners come back to a hair's breadth; they are as they were.
+            cut = cut.rounded_out(self.inner).rounded_in(self.inner).union(&cut);
         }
         if !kept.is_empty() {
             let kept = kept.into_iter().map(|ring| std::iter::once(ring));

@@ -6,7 +6,7 @@ use super::{Traced, TracedFacts};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::{Remedy, Setting};
 use crate::form::Flat;
-use crate::geometry::{contours, path_text};
+use crate::geometry::path_text;
 use crate::trace::Tracing;
 use crate::units::{Unit, measure};
 
@@ -18,6 +18,12 @@ const LEAST_PIECE: f64 = 3.0;
 
 /// A stay is not narrower than so many calipers (common practice), nor than a millimetre.
 const STAY_CALIPERS: f64 = 5.0;
+
+/// A cut this far inside the picture's edge shows no white, mm (common practice: a quarter to half a millimetre).
+const LEAST_INWARDS: f64 = 0.25;
+
+/// A border narrower than this looks uneven where the cut strays, mm (common practice).
+const LEAST_OUTWARDS: f64 = 1.0;
 
 /// From so many outlines on a trace is noise rather than motifs.
 const MANY: usize = 100;
@@ -34,9 +40,10 @@ pub(super) fn checks(
 ) -> Vec<Check> {
     let Ok(tracing) = &facts.looked.0 else { return Vec::new() };
     let mut checks = vec![sense(traced, tracing), crumbs(traced, tracing)];
-    checks.extend(inner_corner(flat, unit));
+    checks.push(white_edge(traced, unit));
+    checks.extend(inner_corner(facts, flat, unit));
     checks.extend(stay(facts, flat, caliper, unit));
-    checks.extend(smallest(flat, unit));
+    checks.extend(smallest(facts, flat, unit));
     if !traced.mends.is_empty() {
         checks.push(mends(traced, facts));
     }
@@ -103,7 +110,8 @@ fn crumbs(traced: &Traced, tracing: &Tracing) -> Check {
     }
     if count > MANY {
         // So large that few are left.
-        let mut areas: Vec<f64> = tracing.outlines.iter().map(|own| own.outer.area().abs()).collect();
+        let mut areas: Vec<f64> =
+            tracing.outlines.iter().map(|own| own.outer.area().abs()).collect();
         areas.sort_by(|one, other| other.total_cmp(one));
         let least = (areas.get(11).or(areas.last()).copied().unwrap_or(1.0) * 0.95).min(10_000.0);
         check = check.remedy(Remedy::set(
@@ -115,19 +123,40 @@ fn crumbs(traced: &Traced, tracing: &Tracing) -> Check {
     check
 }
 
-/// The sharpest inner corner of the cut.
-fn inner_corner(flat: &Flat, unit: Unit) -> Option<Check> {
-    let mut least: Option<(f64, Point)> = None;
-    for part in flat.parts.iter().take(1) {
-        let holes = part.openings().map(|path| (path.clone(), true));
-        let outer = contours(&part.outline).into_iter().map(|path| (path, false));
-        for (path, is_hole) in outer.chain(holes) {
-            let inward = inner_radius(&path, is_hole);
-            if let Some((radius, at)) = inward.filter(|(radius, _)| least.is_none_or(|(own, _)| *radius < own)) {
-                least = Some((radius, at + part.at));
-            }
-        }
+/// Whether white may show beside the picture where the cut strays a little.
+fn white_edge(traced: &Traced, unit: Unit) -> Check {
+    let distance = traced.border.distance;
+    let is_risky = distance > -LEAST_INWARDS + 1e-9 && distance < LEAST_OUTWARDS - 1e-9;
+    let (state, verdict) = if is_risky {
+        (State::Attention, "white shows on one side where the cut strays")
+    } else if distance > 0.0 {
+        (State::Fits, "an even border")
+    } else {
+        (State::Fits, "no white shows")
+    };
+    let way = if distance < 0.0 { "inwards" } else { "outwards" };
+    let texts = [measure(distance.abs(), unit), way.to_owned(), verdict.to_owned()];
+    let check = Check::yes_or_no("trace-border", Stage::Form, "Border", state, texts);
+    if !is_risky {
+        return check;
     }
+    let field = "form.traced.border.distance";
+    let set = |words: &str, mm: f64| {
+        Remedy::set(
+            format!("Cut {} {words} the picture’s edge", measure(mm.abs(), unit)),
+            field,
+            mm,
+        )
+    };
+    check.remedy(set("inside", -0.3)).remedy(set("outside", 2.0))
+}
+
+/// The sharpest inner corner of the cut.
+fn inner_corner(facts: &TracedFacts, flat: &Flat, unit: Unit) -> Option<Check> {
+    let shift = flat.parts.first()?.at;
+    let all = facts.cut.iter().filter_map(|(path, is_hole)| inner_radius(path, *is_hole));
+    let least = all.min_by(|one, other| one.0.total_cmp(&other.0));
+    let least = least.map(|(radius, at)| (radius, at + shift));
     let (radius, at) = least?;
     let value = (radius.min(99.0), Sense::AtLeast, LEAST_INNER);
     let mut check = Check::length("inner-corner", Stage::Form, "Inner corner", value, unit);
@@ -172,7 +201,8 @@ fn inner_radius(path: &BezPath, is_hole: bool) -> Option<(f64, Point)> {
         if let kurbo::PathSeg::Cubic(cubic) = segment {
             for step in 1..12 {
                 let t = f64::from(step) / 12.0;
-                let bend = cubic.curvature(t) * inward;
+                // Its sign is that of the bend seen with y up.
+                let bend = -cubic.curvature(t) * inward;
                 if bend > 1e-6 {
                     offer(1.0 / bend, cubic.eval(t));
                 }
@@ -199,14 +229,13 @@ fn stay(facts: &TracedFacts, flat: &Flat, caliper: f64, unit: Unit) -> Option<Ch
 }
 
 /// The smallest thing that is cut: it must be taken off, or out, by hand.
-fn smallest(flat: &Flat, unit: Unit) -> Option<Check> {
+fn smallest(facts: &TracedFacts, flat: &Flat, unit: Unit) -> Option<Check> {
     let part = flat.parts.first()?;
-    let outer = contours(&part.outline);
     let across = |path: &BezPath| {
         let Rect { x0, y0, x1, y1 } = path.bounding_box();
         (x1 - x0).max(y1 - y0)
     };
-    let all = outer.iter().chain(part.openings());
+    let all = facts.cut.iter().map(|(path, _)| path);
     let least = all.min_by(|one, other| across(one).total_cmp(&across(other)))?;
     let value = (across(least), Sense::AtLeast, LEAST_PIECE);
     let mut check = Check::length("smallest-piece", Stage::Form, "Smallest to weed", value, unit);
@@ -236,5 +265,7 @@ fn mends(traced: &Traced, facts: &TracedFacts) -> Check {
     if gone == 0 {
         return check;
     }
-    check.remedy(Remedy::advice("Take those away, or go back to the threshold at which they were made"))
+    check.remedy(Remedy::advice(
+        "Take those away, or go back to the threshold at which they were made",
+    ))
 }

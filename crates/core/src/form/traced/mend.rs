@@ -89,9 +89,9 @@ pub(super) fn moved_nodes(tracing: &Tracing, mends: &[Mend], [width, height]: [f
             Mend::Smooth { .. } | Mend::Cut { .. } | Mend::Fill { .. } => continue,
         };
         let at = place(at);
-        let paths = outlines.iter_mut().flat_map(|own| {
-            std::iter::once(&mut own.outer).chain(own.holes.iter_mut())
-        });
+        let paths = outlines
+            .iter_mut()
+            .flat_map(|own| std::iter::once(&mut own.outer).chain(own.holes.iter_mut()));
         let near = paths
             .filter_map(|path| {
                 let (node, off) = nearest(path, at)?;

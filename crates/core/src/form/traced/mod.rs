@@ -1,6 +1,7 @@
 //! A form whose outline is traced from a picture: the border around it, what is mended by hand, a hole to hang it by.
 
 mod border;
+mod card;
 mod checks;
 mod eye;
 mod figures;
@@ -17,6 +18,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 pub use border::{Border, HoleRule, HoleSay};
+pub use card::StickerCard;
 pub use eye::Eye;
 pub use mend::Mend;
 
@@ -67,6 +69,9 @@ pub struct Traced {
     /// A hole to hang it by.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub eye: Option<Eye>,
+    /// A card around the outlines, cut through; they themselves are cut to its liner.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub card: Option<StickerCard>,
     /// What was found in the picture; `None` until somebody looks.
     #[serde(skip)]
     #[cfg_attr(feature = "api", ts(skip), schemars(skip))]
@@ -100,6 +105,8 @@ pub struct TracedFacts {
     pub looked: Arc<Looked>,
     /// The line that was traced, in the blank's coordinates.
     pub line: BezPath,
+    /// What is cut around it, in the blank's coordinates, and whether each is a hole.
+    pub cut: Vec<(BezPath, bool)>,
     /// Where the whole picture lies, in the blank's coordinates.
     pub picture: Rect,
     /// How many separate outlines are cut.
@@ -134,6 +141,7 @@ impl Traced {
             mends: Vec::new(),
             border: Border::default(),
             eye: None,
+            card: None,
             found: Found::default(),
         }
     }
@@ -177,6 +185,9 @@ impl Traced {
         if let Some(eye) = &self.eye {
             eye.validate(unit, faults);
         }
+        if let Some(card) = &self.card {
+            card.validate(unit, faults);
+        }
         if self.mends.len() > MOST_MENDS || !self.mends.iter().all(Mend::is_sound) {
             faults.add(InputError::plain(
                 "form.traced.mends",
@@ -201,10 +212,7 @@ impl Traced {
     ///
     /// # Errors
     /// Figures out of range, a picture that is missing or has no edge to follow, a border that leaves nothing.
-    pub(super) fn draft(
-        &self,
-        unit: Unit,
-    ) -> Result<(Part, TracedFacts), Vec<InputError>> {
+    pub(super) fn draft(&self, unit: Unit) -> Result<(Part, TracedFacts), Vec<InputError>> {
         self.checked(unit)?;
         let Some(looked) = self.found.0.clone() else {
             return Err(vec![InputError::plain(
@@ -216,9 +224,7 @@ impl Traced {
         let tracing = looked.0.as_ref().map_err(|error| vec![self.nothing(error)])?;
         let pushed = mend::moved_nodes(tracing, &self.mends, self.sides());
         let groups = pushed.outlines.iter();
-        let region = fine_region(
-            groups.map(|own| std::iter::once(&own.outer).chain(&own.holes)),
-        );
+        let region = fine_region(groups.map(|own| std::iter::once(&own.outer).chain(&own.holes)));
         let mended = mend::mended(region, &self.mends, self.sides());
         let mut dropped = pushed.dropped;
         dropped.extend(mended.dropped);
@@ -247,15 +253,23 @@ impl Traced {
         };
         let narrowest = narrow::narrowest(&cut);
         let bounds = cut.bounds().unwrap_or(Rect::ZERO);
+        let bounds = self.card.as_ref().map_or(bounds, |card| card.around(bounds));
         let shift = Affine::translate((-bounds.x0, -bounds.y0));
         let nodes = rings.iter().map(|(path, _)| path.segments().count()).sum();
-        let mut part = self.part(&rings, shift);
+        let cut_lines: Vec<(BezPath, bool)> =
+            rings.into_iter().map(|(path, is_hole)| (shift * path, is_hole)).collect();
+        let mut part = match &self.card {
+            Some(card) => card.part(&cut_lines, bounds + shift.translation()),
+            None => part(&cut_lines),
+        };
         if let Some((id, path)) = self.eye.as_ref().and_then(|eye| eye.hole(&cut)) {
-            part.strokes.push(Stroke::new(id, LineKind::Cut, shift * path, StrokeSource::Edge));
+            let kind = if self.card.is_some() { LineKind::KissCut } else { LineKind::Cut };
+            part.strokes.push(Stroke::new(id, kind, shift * path, StrokeSource::Edge));
         }
         let [width, height] = self.sides();
         let facts = TracedFacts {
             line: shift * tracing.path(),
+            cut: cut_lines,
             picture: Rect::new(0.0, 0.0, width, height) + shift.translation(),
             outlines: cut.parts(),
             one_from,
@@ -266,34 +280,6 @@ impl Traced {
         };
         part.picture = Some(facts.picture);
         Ok((part, facts))
-    }
-
-    /// The blank: all outer lines are its outline, all holes are cut.
-    fn part(&self, rings: &[(BezPath, bool)], shift: Affine) -> Part {
-        let mut outline = BezPath::new();
-        for (path, _) in rings.iter().filter(|(_, is_hole)| !is_hole) {
-            outline.extend((shift * path).iter());
-        }
-        let mut part = Part::plain(OUTLINE, outline);
-        let holes = rings.iter().filter(|(_, is_hole)| *is_hole).enumerate();
-        part.strokes = holes
-            .map(|(number, (path, _))| {
-                let id = format!("hole-{}", number + 1);
-                Stroke::new(id, LineKind::Cut, shift * path, StrokeSource::Edge)
-            })
-            .collect();
-        part.panels = vec![PlacedPanel {
-            name: OUTLINE.to_owned(),
-            role: Role::Face,
-            figure: None,
-            strip_of: None,
-            soft: Vec::new(),
-            outline: part.outline.clone(),
-            frame: Affine::IDENTITY,
-            hang: None,
-            reach: None,
-        }];
-        part
     }
 
     fn nothing(&self, error: &TraceError) -> InputError {
@@ -349,5 +335,38 @@ impl Traced {
         flat.checks = checks::checks(self, &facts, &flat, caliper, unit);
         flat.traced = Some(facts);
         flat
+    }
+}
+
+/// The blank: all outer lines are its outline, all holes are cut.
+fn part(cut: &[(BezPath, bool)]) -> Part {
+    let mut outline = BezPath::new();
+    for (path, _) in cut.iter().filter(|(_, is_hole)| !is_hole) {
+        outline.extend(path.iter());
+    }
+    let mut part = Part::plain(OUTLINE, outline);
+    let holes = cut.iter().filter(|(_, is_hole)| *is_hole).enumerate();
+    part.strokes = holes
+        .map(|(number, (path, _))| {
+            let id = format!("hole-{}", number + 1);
+            Stroke::new(id, LineKind::Cut, path.clone(), StrokeSource::Edge)
+        })
+        .collect();
+    part.panels = vec![panel(OUTLINE, part.outline.clone())];
+    part
+}
+
+/// A panel that hangs on nothing.
+fn panel(name: &str, outline: BezPath) -> PlacedPanel {
+    PlacedPanel {
+        name: name.to_owned(),
+        role: Role::Face,
+        figure: None,
+        strip_of: None,
+        soft: Vec::new(),
+        outline,
+        frame: Affine::IDENTITY,
+        hang: None,
+        reach: None,
     }
 }

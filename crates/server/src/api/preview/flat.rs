@@ -14,7 +14,6 @@ use ts_rs::TS;
 
 use super::traced::{TracedView, traced};
 
-
 /// A line of the flat.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct LineView {
@@ -222,7 +221,7 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece, flat: &Flat) -> FlatView {
         ),
         traced: piece.form.traced().zip(flat.traced.as_ref()).and_then(|(own, facts)| {
             let part = flat.parts.first()?;
-            traced(own, facts, part.at, &part.outline, unit)
+            traced(own, facts, part.at, unit)
         }),
     }
 }

@@ -21,7 +21,9 @@ pub struct TracedView {
     at: [f64; 4],
     /// The line that was traced, before its border.
     line: String,
-    /// Ends of curves of what is cut, mm.
+    /// What is cut around it.
+    cut: String,
+    /// Ends of curves of that, mm.
     nodes: Vec<[f64; 2]>,
     /// How many these are.
     node_count: usize,
@@ -84,18 +86,14 @@ impl FoundView {
     }
 }
 
-/// The view of an outline whose blank lies at `at` in the drawing and cuts `cut`.
-pub fn traced(
-    traced: &Traced,
-    facts: &TracedFacts,
-    at: Vec2,
-    cut: &BezPath,
-    unit: Unit,
-) -> Option<TracedView> {
+/// The view of an outline whose blank lies at `at` in the drawing.
+pub fn traced(traced: &Traced, facts: &TracedFacts, at: Vec2, unit: Unit) -> Option<TracedView> {
     let tracing = facts.looked.0.as_ref().ok()?;
     let picture = facts.picture + at;
     let place = Affine::translate(picture.origin().to_vec2());
     let strays = place * tracing.deviation.1;
+    let mut cut = BezPath::new();
+    facts.cut.iter().for_each(|(path, _)| cut.extend(path.iter()));
     let ends = cut.elements().iter().filter_map(|element| match element {
         PathEl::MoveTo(end) | PathEl::LineTo(end) | PathEl::CurveTo(_, _, end) => Some(*end + at),
         PathEl::QuadTo(..) | PathEl::ClosePath => None,
@@ -104,6 +102,7 @@ pub fn traced(
         picture: traced.picture.clone(),
         at: [picture.x0, picture.y0, picture.width(), picture.height()],
         line: path_text(&(Affine::translate(at) * facts.line.clone())),
+        cut: path_text(&(Affine::translate(at) * cut.clone())),
         nodes: ends.take(MOST_SHOWN).map(|end| [end.x, end.y]).collect(),
         node_count: facts.nodes,
         strays_at: [strays.x, strays.y],

@@ -1,0 +1,363 @@
+//! Outlines from pictures: what is said of bad ones, corrections by hand, holes to hang them by, a piece for each motif.
+
+use aptum_core::blob::BlobId;
+use aptum_core::check::State;
+use aptum_core::form::{Eye, Form, Found, Looked, Mend, StickerCard, Traced};
+use aptum_core::geometry::{BezPath, Point, Rect, Region, Shape, circle, polygon};
+use aptum_core::job::with_edits;
+use aptum_core::pixels::Pixels;
+use aptum_core::trace::{InsideBy, Outlined, Seen, Trace, TraceError, Tracing, View};
+use aptum_core::units::Unit;
+use aptum_core::{Check, Job, LineKind};
+use proptest::prelude::*;
+
+use crate::borders::traced;
+
+/// A picture of so many pixels, each as told.
+fn picture(width: usize, height: usize, pixel: impl Fn(usize, usize) -> [u8; 4]) -> Pixels {
+    let raw = (0..height).flat_map(|y| (0..width).flat_map(move |x| [(x, y)]));
+    let raw = raw.flat_map(|(x, y)| pixel(x, y)).collect();
+    Pixels::new(width, height, raw).unwrap()
+}
+
+fn look(pixels: &Pixels, how: &Trace, width: f64) -> Result<Tracing, TraceError> {
+    let sides = pixels.sides().map(|side| u32::try_from(side).unwrap());
+    let view = View::of(sides, how, width, None);
+    Tracing::of(&Seen::new(pixels, &how.by, view).unwrap(), how, width)
+}
+
+const CLEAR: [u8; 4] = [0; 4];
+const INK: [u8; 4] = [30, 60, 40, 255];
+
+/// Covered where one of some discs is; a pixel at an edge in part.
+fn discs(side: usize, all: &[(f64, f64, f64)]) -> Pixels {
+    picture(side, side, |x, y| {
+        let (x, y) = (real(x) + 0.5, real(y) + 0.5);
+        let over =
+            |(cx, cy, r): &(f64, f64, f64)| (r - (x - cx).hypot(y - cy) + 0.5).clamp(0.0, 1.0);
+        let most = all.iter().map(over).fold(0.0, f64::max);
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "0 to 255")]
+        let alpha = (most * 255.0).round() as u8;
+        [INK[0], INK[1], INK[2], alpha]
+    })
+}
+
+#[expect(clippy::cast_precision_loss, reason = "pixels")]
+fn real(count: usize) -> f64 {
+    count as f64
+}
+
+fn form(tracing: Tracing, pixels: &Pixels, width: f64) -> Form {
+    let sides = pixels.sides().map(|side| u32::try_from(side).unwrap());
+    let mut own = Traced::new(BlobId("0".repeat(64)), sides, width, Trace::default());
+    own.found = Found(Some(Looked(Ok(tracing)).into()));
+    Form::of_picture(own)
+}
+
+fn check<'a>(checks: &'a [Check], id: &str) -> &'a Check {
+    checks.iter().find(|check| check.id == id).unwrap_or_else(|| {
+        panic!("{id} among {:?}", checks.iter().map(|check| &check.id).collect::<Vec<_>>())
+    })
+}
+
+#[test]
+fn pictures_that_show_nothing_or_everything_are_told() {
+    let how = Trace::default();
+    let clear = picture(60, 40, |_, _| CLEAR);
+    assert_eq!(look(&clear, &how, 50.0), Err(TraceError::Even));
+    let dark = Trace { by: InsideBy::Darkness, threshold: Some(0.9), ..how.clone() };
+    let grey = picture(60, 40, |x, _| if x < 30 { [120, 120, 120, 255] } else { [250; 4] });
+    let Err(TraceError::Nothing { proposed }) = look(&grey, &dark, 50.0) else { panic!("nothing") };
+    let again = Trace { threshold: Some(proposed), ..dark };
+    assert_eq!(look(&grey, &again, 50.0).unwrap().outlines.len(), 1, "the remedy works");
+
+    let full = picture(60, 40, |_, _| INK);
+    let tracing = look(&full, &how, 60.0).unwrap();
+    assert!(tracing.swallows());
+    let area = tracing.outlines[0].outer.area();
+    assert!((area - 2400.0).abs() < 2.0, "up to the picture's edge: {area}");
+    let flat = form(tracing, &full, 60.0).draw(0.3, Unit::Mm).unwrap();
+    assert_eq!(check(&flat.checks, "trace-inside").state, State::Broken);
+
+    let dot = picture(1, 1, |_, _| INK);
+    assert!(look(&dot, &Trace { least: 0.0, ..how.clone() }, 10.0).is_ok());
+    let small = discs(100, &[(50.0, 50.0, 3.0)]);
+    let lost = look(&small, &Trace { least: 50.0, ..how }, 30.0);
+    let Err(TraceError::AllTooSmall { largest }) = lost else { panic!("{lost:?}") };
+    let true_area = std::f64::consts::PI * 9.0 * 0.09;
+    assert!((largest - true_area).abs() < 0.05 * true_area, "{largest}");
+}
+
+#[test]
+fn noise_is_bounded_and_told() {
+    let mut seed = 7u32;
+    let mut values = Vec::new();
+    for _ in 0..600 * 600 {
+        seed = seed.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
+        values.push(u8::try_from(seed >> 24).unwrap());
+    }
+    let noise = picture(600, 600, |x, y| {
+        let own = values[y * 600 + x];
+        [own, own, own, 255]
+    });
+    let how = Trace { by: InsideBy::Darkness, least: 0.0, ..Trace::default() };
+    let tracing = look(&noise, &how, 100.0).unwrap();
+    assert_eq!(tracing.outlines.len(), aptum_core::trace::MOST_OUTLINES);
+    assert!(tracing.too_many > 1000, "{}", tracing.too_many);
+    let flat = form(tracing, &noise, 100.0).draw(0.3, Unit::Mm).unwrap();
+    let crumbs = check(&flat.checks, "trace-crumbs");
+    assert_eq!(crumbs.state, State::Broken);
+    assert!(!crumbs.remedies.is_empty());
+}
+
+#[test]
+fn parts_gaps_and_one_motif_of_several() {
+    let pixels = discs(400, &[(100.0, 100.0, 60.0), (240.0, 100.0, 60.0), (200.0, 300.0, 70.0)]);
+    let all = look(&pixels, &Trace::default(), 100.0).unwrap();
+    assert_eq!(all.outlines.len(), 3);
+    // The first two are 20 px, 5 mm, apart.
+    let joined = look(&pixels, &Trace { gap: 8.0, ..Trace::default() }, 100.0).unwrap();
+    assert_eq!(joined.outlines.len(), 2);
+    let apart = look(&pixels, &Trace { gap: 4.6, ..Trace::default() }, 100.0).unwrap();
+    assert_eq!(apart.outlines.len(), 3);
+    let around = Trace { around: Some([0.5, 0.75]), ..Trace::default() };
+    let one = look(&pixels, &around, 100.0).unwrap();
+    assert_eq!(one.outlines.len(), 1);
+    let bounds = one.outlines[0].outer.bounding_box();
+    assert!((bounds.center() - Point::new(50.0, 75.0)).hypot() < 0.05, "{bounds:?}");
+    let part = Trace { part: Some([0.0, 0.0, 0.44, 0.5]), ..Trace::default() };
+    let one = look(&pixels, &part, 100.0).unwrap();
+    assert_eq!(one.outlines.len(), 1);
+    assert!(
+        (one.outlines[0].outer.bounding_box().center() - Point::new(25.0, 25.0)).hypot() < 0.05
+    );
+    // Places of motifs lie in them.
+    for ([x, y], own) in all.places([100.0, 100.0]).iter().zip(&all.outlines) {
+        assert!(Region::inside(&own.outer).holds(Point::new(x * 100.0, y * 100.0)));
+    }
+}
+
+#[test]
+fn a_ring_has_a_hole_where_holes_are_followed() {
+    let pixels = picture(300, 300, |x, y| {
+        let off = (real(x) - 149.5).hypot(real(y) - 149.5);
+        if (60.0..120.0).contains(&off) { INK } else { CLEAR }
+    });
+    let holes = |holes| look(&pixels, &Trace { holes, ..Trace::default() }, 60.0).unwrap();
+    assert!(holes(false).outlines[0].holes.is_empty());
+    let ring = holes(true);
+    let [own] = ring.outlines.as_slice() else { panic!("one ring") };
+    let [hole] = own.holes.as_slice() else { panic!("one hole") };
+    assert!(own.outer.area() > 0.0 && hole.area() < 0.0, "with the clock, and against it");
+    let (outer, inner) = (Region::inside(&own.outer), Region::inside(hole));
+    assert!(inner.minus(&outer).is_empty());
+    let wanted = std::f64::consts::PI * 144.0;
+    assert!((inner.area() - wanted).abs() < 0.01 * wanted, "{}", inner.area());
+}
+
+#[test]
+fn corrections_stay_where_they_make_sense_and_are_dropped_where_not() {
+    let square =
+        polygon(&[(20.0, 20.0), (80.0, 20.0), (80.0, 80.0), (20.0, 80.0)].map(Point::from));
+    let mut own = traced(vec![Outlined { outer: square, holes: Vec::new() }]);
+    let area = |own: &Traced| {
+        let flat = Form::of_picture(own.clone()).draw(0.3, Unit::Mm).unwrap();
+        (flat.parts[0].area(), flat.traced.unwrap().dropped)
+    };
+    own.mends = vec![Mend::Push { at: [0.8, 0.2], by: [0.1, 0.0] }];
+    // A triangle of 10 × 60 is gained.
+    assert!((area(&own).0 - 3900.0).abs() < 0.01);
+    own.mends.push(Mend::Fill { points: vec![[0.2, 0.5], [0.1, 0.5]], width: 0.1 });
+    let bar = 50.0 + std::f64::consts::PI * 25.0 / 2.0 + 50.0;
+    assert!((area(&own).0 - 3900.0 - bar).abs() < 0.3, "{}", area(&own).0);
+    own.mends.push(Mend::Cut { points: vec![[0.15, 0.4], [0.15, 0.6]], width: 0.02 });
+    let (left, dropped) = area(&own);
+    assert!(left < 3900.0 + 60.0 && dropped.is_empty(), "the crumb is gone: {left}");
+    // A node that is far off, a bay that is full, a smoothing of nothing.
+    own.mends.push(Mend::Drop { at: [0.5, 0.5] });
+    own.mends.push(Mend::Fill { points: vec![[0.5, 0.5]], width: 0.05 });
+    own.mends.push(Mend::Smooth { at: [0.5, 0.5], within: 0.05 });
+    assert_eq!(area(&own).1, [3, 4, 5]);
+    let flat = Form::of_picture(own.clone()).draw(0.3, Unit::Mm).unwrap();
+    assert_eq!(check(&flat.checks, "trace-mends").state, State::Attention);
+    // Two that cross: the second finds the line as the first left it, and is dropped where it would cross itself.
+    own.mends = vec![
+        Mend::Push { at: [0.8, 0.2], by: [-0.5, 0.5] },
+        Mend::Push { at: [0.2, 0.2], by: [0.5, 0.3] },
+    ];
+    let (_, dropped) = area(&own);
+    assert_eq!(dropped, [1]);
+}
+
+#[test]
+fn a_node_that_is_taken_away_leaves_its_neighbours() {
+    let disc = circle(Point::new(50.0, 50.0), 20.0);
+    let nodes = disc.segments().count();
+    let mut own = traced(vec![Outlined { outer: disc.clone(), holes: Vec::new() }]);
+    for element in disc.elements().iter().filter_map(kurbo_end) {
+        own.mends = vec![Mend::Drop { at: [element.x / 100.0, element.y / 100.0] }];
+        let flat = Form::of_picture(own.clone()).draw(0.3, Unit::Mm).unwrap();
+        let facts = flat.traced.as_ref().unwrap();
+        assert!(facts.dropped.is_empty(), "{element:?}");
+        assert_eq!(facts.nodes, nodes - 1);
+        assert!((flat.parts[0].area() / (400.0 * std::f64::consts::PI) - 1.0).abs() < 0.1);
+    }
+}
+
+fn kurbo_end(element: &aptum_core::geometry::PathEl) -> Option<Point> {
+    use aptum_core::geometry::PathEl;
+    match element {
+        PathEl::MoveTo(end) | PathEl::CurveTo(_, _, end) => Some(*end),
+        _ => None,
+    }
+}
+
+#[test]
+fn a_hole_to_hang_it_by_keeps_its_distance_from_the_edge() {
+    let disc = circle(Point::new(50.0, 50.0), 30.0);
+    for (tab, x) in [(false, 0.0), (true, 0.0), (true, 6.0)] {
+        let mut own = traced(vec![Outlined { outer: disc.clone(), holes: Vec::new() }]);
+        own.eye = Some(Eye { diameter: 4.0, edge: 3.0, x, tab });
+        let flat = Form::of_picture(own).draw(0.3, Unit::Mm).unwrap();
+        let part = &flat.parts[0];
+        let hole: Vec<&BezPath> = part.openings().collect();
+        assert_eq!(hole.len(), 1);
+        let gap = aptum_core::geometry::gap(hole[0], &part.outline);
+        // Under a round head, or beside a tab's neck, it may be a little nearer than straight above.
+        assert!((2.6..3.05).contains(&gap), "{gap} with tab {tab} at {x}");
+        assert_eq!(part.region().parts(), 1);
+        assert_eq!(flat.bounds.height() > 60.5, tab);
+    }
+}
+
+#[test]
+fn what_a_knife_cannot_do_is_told() {
+    // Two plates with a stay of 0.6 mm between them, and a notch that ends sharp.
+    let outline = [
+        (10.0, 10.0),
+        (40.0, 10.0),
+        (40.0, 29.7),
+        (60.0, 29.7),
+        (60.0, 10.0),
+        (90.0, 10.0),
+        (90.0, 50.0),
+        (60.0, 50.0),
+        (60.0, 30.3),
+        (40.0, 30.3),
+        (40.0, 50.0),
+        (10.0, 50.0),
+    ];
+    let mut own =
+        traced(vec![Outlined { outer: polygon(&outline.map(Point::from)), holes: Vec::new() }]);
+    let checks = |own: &Traced| Form::of_picture(own.clone()).draw(0.3, Unit::Mm).unwrap().checks;
+    let found = checks(&own);
+    let stay = check(&found, "narrowest-stay");
+    assert_eq!(stay.state, State::Attention);
+    assert!((stay.gauge.unwrap().value - 0.6).abs() < 0.01);
+    assert_eq!(check(&found, "inner-corner").gauge.unwrap().value, 0.0);
+    assert_eq!(check(&found, "trace-border").state, State::Attention);
+    own.border.inner = 0.6;
+    let found = checks(&own);
+    let value = check(&found, "inner-corner").gauge.unwrap().value;
+    assert!((0.5..0.75).contains(&value), "{value}");
+    own.border.distance = 2.0;
+    assert_eq!(check(&checks(&own), "narrowest-stay").state, State::Fits);
+}
+
+#[test]
+fn a_sticker_card_is_cut_through_around_outlines_that_are_not() {
+    let squares = [10.0, 40.0].map(|x| {
+        let outer = Rect::new(x, 20.0, x + 20.0, 60.0).to_path(0.1);
+        Outlined { outer, holes: Vec::new() }
+    });
+    let mut own = traced(squares.to_vec());
+    own.card = Some(StickerCard { margin: 5.0, corner: 3.0, heading: 12.0, hole: 6.0 });
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
+    let workshop: aptum_core::Workshop =
+        serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
+    job.pieces[0].form = Form::of_picture(own);
+    job.pieces[0].face = None;
+    let lined =
+        |has: bool| workshop.stocks.iter().find(|(_, stock)| stock.liner.is_some() == has).unwrap();
+    for has in [true, false] {
+        let (id, stock) = lined(has);
+        job.pieces[0].stock = id.clone();
+        job.sheet.size = stock.sheets[0].clone();
+        let prepared = aptum_core::prepare(&job, &workshop).unwrap();
+        let part = &prepared.first().flat.parts[0];
+        // 50 × 40 of stickers, 5 all around, 12 for words, and 6 with a margin for the hole.
+        assert!(
+            (part.bounds.width() - 60.0).abs() < 1e-6 && (part.bounds.height() - 73.0).abs() < 1e-6
+        );
+        assert_eq!(part.edge, LineKind::Cut);
+        let kissed = part.strokes.iter().filter(|own| own.kind == LineKind::KissCut).count();
+        assert_eq!(kissed, 2);
+        let plan = prepared.plan(&prepared.layout.runs[0].placements);
+        let kinds: Vec<LineKind> = plan.strokes.iter().map(|own| own.kind).collect();
+        assert!(kinds.is_sorted(), "stickers before the card that frees them");
+        let state = if has { State::Fits } else { State::Broken };
+        assert_eq!(check(&prepared.checks, "liner").state, state);
+    }
+}
+
+#[test]
+fn a_job_takes_its_motifs_apart_and_names_its_picture() {
+    let squares = [10.0, 40.0, 70.0].map(|x| {
+        let outer = Rect::new(x, 20.0, x + 20.0, 60.0).to_path(0.1);
+        Outlined { outer, holes: Vec::new() }
+    });
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
+    job.pieces[0].form = Form::of_picture(traced(squares.to_vec()));
+    let id = job.pieces[0].id.clone();
+    let pieces = job.motifs_apart(&id).unwrap();
+    assert_eq!(pieces.len(), 3);
+    let arounds: Vec<f64> =
+        pieces.iter().map(|own| own.form.traced().unwrap().trace.around.unwrap()[0]).collect();
+    assert!(arounds.iter().zip([0.2, 0.5, 0.8]).all(|(a, b)| (a - b).abs() < 1e-6), "{arounds:?}");
+    assert_eq!(job.blobs().filter(|own| own.0.starts_with('0')).count(), 1);
+    // What is found is no part of the job: it comes back the same without.
+    let text = serde_json::to_string(&job).unwrap();
+    let again: Job = serde_json::from_str(&text).unwrap();
+    assert_eq!(again, job);
+    assert!(again.pieces[0].form.traced().unwrap().found.0.is_none());
+    let errors = again.pieces[0].form.draw(0.3, Unit::Mm).unwrap_err();
+    assert_eq!(errors[0].field, "form.traced.picture");
+    // Fields go by their paths.
+    let path = format!("pieces.{id}.form.traced.border.distance");
+    let changed = with_edits(&job, &[aptum_core::job::FieldChange::set(&path, 3.0)]).unwrap();
+    assert!((changed.pieces[0].form.traced().unwrap().border.distance - 3.0).abs() < 1e-12);
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// Discs anywhere: as many outlines as they make, of their area, closed, simple, with the clock, inside the frame.
+    #[test]
+    fn outlines_of_discs_are_theirs(
+        discs_at in prop::collection::vec((40.0..260.0f64, 40.0..260.0f64, 12.0..38.0f64), 1..5),
+        width in 20.0..200.0f64,
+    ) {
+        let pixels = discs(300, &discs_at);
+        let tracing = look(&pixels, &Trace { least: 0.0, holes: true, ..Trace::default() }, width).unwrap();
+        let scale = width / 300.0;
+        let shapes = discs_at.iter().map(|(x, y, r)| Region::inside(&circle(Point::new(x * scale, y * scale), r * scale)));
+        let whole = shapes.fold(Region::empty(), |all, own| all.union(&own));
+        let mut found = Region::empty();
+        for own in &tracing.outlines {
+            prop_assert!(own.outer.area() > 0.0);
+            let region = Region::inside(&own.outer);
+            prop_assert!(region.parts() == 1);
+            let frame = tracing.frame.inflate(0.01, 0.01);
+            prop_assert!(frame.union(own.outer.bounding_box()) == frame);
+            let holes = own.holes.iter().fold(Region::empty(), |all, hole| all.union(&Region::inside(hole)));
+            prop_assert!(holes.minus(&region).area() < 1e-6);
+            found = found.union(&region.minus(&holes));
+        }
+        // Where discs nearly touch, a pixel decides.
+        let off = whole.minus(&found).area() + found.minus(&whole).area();
+        prop_assert!(off < 0.012 * whole.area() + 12.0 * scale * scale, "{off} of {}", whole.area());
+        prop_assert!(tracing.deviation.0 < 1.6 * tracing.pixel, "{:?}", tracing.deviation);
+    }
+}

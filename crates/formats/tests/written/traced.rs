@@ -1,0 +1,169 @@
+//! Outlines from pictures, against shapes that another rasteriser drew and pictures that scikit-image ships
+//! (`tools/reference/tracing.py`).
+
+use std::path::Path;
+
+use aptum_core::geometry::{Point, Shape, flattened_to};
+use aptum_core::pixels::Pixels;
+use aptum_core::trace::{InsideBy, Seen, Trace, Tracing, View};
+use serde::Deserialize;
+
+#[derive(Deserialize)]
+struct Table {
+    drawn: Vec<Drawn>,
+    found: Vec<Dark>,
+}
+
+/// A shape, its places in px.
+#[derive(Deserialize)]
+struct Drawn {
+    file: String,
+    side: f64,
+    area: f64,
+    holes: usize,
+    corners: usize,
+    outline: Vec<(f64, f64)>,
+    is_clean: bool,
+}
+
+/// What is dark in a picture.
+#[derive(Deserialize)]
+struct Dark {
+    file: String,
+    /// From 0 to 255: what is not lighter is inside.
+    threshold: u8,
+    inside: usize,
+    /// How many points scikit-image's contours have.
+    points: usize,
+}
+
+fn table() -> Table {
+    serde_json::from_slice(&read("tracing.json")).unwrap()
+}
+
+fn read(file: &str) -> Vec<u8> {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/reference");
+    std::fs::read(folder.join(file)).unwrap()
+}
+
+fn pixels(file: &str) -> Pixels {
+    let picture = image::load_from_memory(&read(&format!("traced/{file}"))).unwrap().into_rgba8();
+    let (width, height) = (picture.width() as usize, picture.height() as usize);
+    Pixels::new(width, height, picture.into_raw()).unwrap()
+}
+
+/// A tracing in px.
+fn traced(pixels: &Pixels, how: &Trace) -> Tracing {
+    let sides = pixels.sides().map(|side| u32::try_from(side).unwrap());
+    let width = f64::from(sides[0]);
+    let view = View::of(sides, how, width, None);
+    Tracing::of(&Seen::new(pixels, &how.by, view).unwrap(), how, width).unwrap()
+}
+
+fn off(point: Point, ring: &[Point]) -> f64 {
+    let next = ring.iter().skip(1).chain(ring.first());
+    let sides = ring.iter().zip(next).map(|(a, b)| {
+        let along = *b - *a;
+        let share = ((point - *a).dot(along) / along.hypot2().max(1e-18)).clamp(0.0, 1.0);
+        (*a + along * share).distance(point)
+    });
+    sides.fold(f64::INFINITY, f64::min)
+}
+
+#[test]
+fn shapes_are_found_to_a_part_of_a_pixel_with_their_corners() {
+    let table = table();
+    assert_eq!(table.drawn.len(), 28);
+    for case in table.drawn {
+        let by = if case.is_clean {
+            InsideBy::Transparency
+        } else {
+            InsideBy::Background { colour: None }
+        };
+        let how = Trace { by, holes: true, least: 30.0, ..Trace::default() };
+        let tracing = traced(&pixels(&case.file), &how);
+        let [own] = tracing.outlines.as_slice() else {
+            panic!("{}: {} outlines", case.file, tracing.outlines.len())
+        };
+        assert_eq!(own.holes.len(), case.holes, "{}", case.file);
+        let area = own.outer.area() + own.holes.iter().map(Shape::area).sum::<f64>();
+        let most = if case.is_clean { 1e-3 } else { 5e-3 };
+        assert!((area / case.area - 1.0).abs() < most, "{}: {area} of {}", case.file, case.area);
+        // Both ways: nothing is missing, and nothing stands out.
+        let shape: Vec<Point> = case.outline.iter().map(|own| Point::from(*own)).collect();
+        let line = flattened_to(&own.outer, 0.01).swap_remove(0);
+        let reach = if case.is_clean { 0.6 } else { 1.4 };
+        let (there, back) = (
+            line.iter().map(|point| off(*point, &shape)).fold(0.0, f64::max),
+            shape.iter().map(|point| off(*point, &line)).fold(0.0, f64::max),
+        );
+        assert!(there < reach && back < reach, "{}: {there} and {back} px", case.file);
+        if case.is_clean {
+            assert_eq!(tracing.corners.len(), case.corners, "{}", case.file);
+            assert!(
+                tracing.nodes <= case.corners.max(5) * 2 + 6,
+                "{}: {}",
+                case.file,
+                tracing.nodes
+            );
+        }
+        assert!(case.side > 100.0);
+    }
+}
+
+/// What is reached on pictures without shades at their edges (horse) and with textures (clock, coins): how much of what
+/// is inside for either is for both, and how many times fewer nodes than points.
+#[test]
+fn what_is_dark_is_what_scikit_image_finds_with_far_fewer_nodes() {
+    for case in table().found {
+        let pixels = pixels(&case.file);
+        let [width, height] = pixels.sides();
+        // Half a level more, so that both sides of the threshold agree.
+        let threshold = 1.0 - (f64::from(case.threshold) + 0.5) / 255.0;
+        let how = Trace {
+            by: InsideBy::Darkness,
+            threshold: Some(threshold),
+            holes: true,
+            least: 2.0,
+            ..Trace::default()
+        };
+        let tracing = traced(&pixels, &how);
+        let rings: Vec<Vec<Point>> = tracing
+            .outlines
+            .iter()
+            .flat_map(|own| std::iter::once(&own.outer).chain(&own.holes))
+            .flat_map(|path| flattened_to(path, 0.02))
+            .collect();
+        let (mut both, mut either, mut inside) = (0u32, 0u32, 0usize);
+        for y in 0..height {
+            let hits = crossings(&rings, f64::from(u32::try_from(y).unwrap()) + 0.5);
+            for x in 0..width {
+                let at = f64::from(u32::try_from(x).unwrap()) + 0.5;
+                let ours = hits.iter().filter(|hit| **hit < at).count() % 2 == 1;
+                let theirs = pixels.raw()[(y * width + x) * 4] <= case.threshold;
+                inside += usize::from(theirs);
+                both += u32::from(ours && theirs);
+                either += u32::from(ours || theirs);
+            }
+        }
+        assert_eq!(inside, case.inside);
+        let overlap = f64::from(both) / f64::from(either);
+        let fewer = case.points / tracing.nodes;
+        let (least, nodes) = match case.file.as_str() {
+            "horse.png" => (0.995, 18),
+            "clock.png" => (0.99, 8),
+            _ => (0.9, 1),
+        };
+        assert!(overlap >= least && fewer >= nodes, "{}: {overlap:.4}, 1/{fewer}", case.file);
+    }
+}
+
+/// Where lines cross a row.
+fn crossings(rings: &[Vec<Point>], y: f64) -> Vec<f64> {
+    let sides =
+        rings.iter().flat_map(|ring| ring.iter().zip(ring.iter().skip(1).chain(ring.first())));
+    sides
+        .filter(|(a, b)| (a.y > y) != (b.y > y))
+        .map(|(a, b)| a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y))
+        .collect()
+}
