@@ -72,6 +72,8 @@ export function TraceBoard({ stage, traced, tried, tool, onTool, inHand, isCard 
                 transform={`translate(${left} ${top})`}
               />
             )}
+            {isCard && <path className="trace-cut" d={flat.outline} />}
+            <path className="trace-cut" d={flat.openings} />
             <path className={`trace-cut is-${stickers}`} d={traced.cut} />
             {drawn.length > 0 && (
               <polyline className="trace-drawn" points={drawn.map(place).join(',')} />

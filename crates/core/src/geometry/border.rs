@@ -68,8 +68,30 @@ pub fn redrawn(region: &Region) -> Vec<(BezPath, bool)> {
     .collect()
 }
 
+/// Vertices nearer to each other than this, mm, are one: corners that were grown over and shrunk again come back as
+/// several.
+const SAME: f64 = 0.012;
+
+/// A ring with vertices that are all but the same made one.
+fn merged(ring: &[Point]) -> Vec<Point> {
+    let mut groups: Vec<Vec<Point>> = Vec::new();
+    for point in ring {
+        match groups.last_mut() {
+            Some(group) if group[0].distance(*point) < SAME => group.push(*point),
+            _ => groups.push(vec![*point]),
+        }
+    }
+    if groups.len() > 1 && groups[0][0].distance(groups[groups.len() - 1][0]) < SAME {
+        let last = groups.pop().unwrap_or_default();
+        groups[0].splice(0..0, last);
+    }
+    groups.iter().map(|group| group[group.len() / 2]).collect()
+}
+
 /// A ring of flattened curves as curves.
 fn smoothed(ring: &[Point]) -> BezPath {
+    let ring = merged(ring);
+    let ring = ring.as_slice();
     let count = ring.len();
     if count < 3 {
         return super::polygon(ring);

@@ -3,10 +3,16 @@
 
 use std::path::Path;
 
-use aptum_core::geometry::{Point, Shape, flattened_to};
+use aptum_core::Job;
+use aptum_core::face::Ink;
+use aptum_core::geometry::{Point, Rect, Shape, flattened_to};
+use aptum_core::memory::Forgetful;
 use aptum_core::pixels::Pixels;
 use aptum_core::trace::{InsideBy, Seen, Trace, Tracing, View};
+use aptum_formats::trace::furnished;
 use serde::Deserialize;
+
+use crate::files::DemoPictures;
 
 #[derive(Deserialize)]
 struct Table {
@@ -155,6 +161,42 @@ fn what_is_dark_is_what_scikit_image_finds_with_far_fewer_nodes() {
             _ => (0.9, 1),
         };
         assert!(overlap >= least && fewer >= nodes, "{}: {overlap:.4}, 1/{fewer}", case.file);
+    }
+}
+
+#[test]
+fn the_picture_is_printed_where_it_was_traced_and_cut_around() {
+    let job: Job = serde_json::from_str(include_str!("../../../../demo/jobs/bee-topper.json")).unwrap();
+    let workshop = serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
+    let bare = aptum_core::prepare(&job, &workshop).unwrap_err();
+    assert!(bare[0].message.contains("bee.png"), "a picture that is missing is named");
+    for (distance, width) in [(3.0, 62.0), (-0.4, 35.0)] {
+        let mut job = job.clone();
+        let traced = job.pieces[0].form.traced_mut().unwrap();
+        (traced.border.distance, traced.width) = (distance, width);
+        let job = furnished(&job, &DemoPictures, &Forgetful).into_owned();
+        let prepared = aptum_core::prepare(&job, &workshop).unwrap();
+        let piece = prepared.first();
+        let part = &piece.flat.parts[0];
+        let frame = part.picture.unwrap();
+        assert!((frame.width() - width).abs() < 1e-9);
+        let places: Vec<Rect> = piece.arts[0]
+            .all()
+            .filter_map(|own| match &own.ink {
+                Ink::Picture { place, .. } => {
+                    Some(place.transform_rect_bbox(Rect::new(0.0, 0.0, 1.0, 1.0)))
+                }
+                _ => None,
+            })
+            .collect();
+        let [place] = places.as_slice() else { panic!("one picture") };
+        let off = (place.origin() - frame.origin()).hypot() + (place.x1 - frame.x1).abs();
+        assert!(off < 1e-6, "{place:?} instead of {frame:?}");
+        // The cut keeps its distance from what is painted.
+        let line = &piece.flat.traced.as_ref().unwrap().line;
+        let gap = aptum_core::geometry::gap(line, &part.outline);
+        let inner = job.pieces[0].form.traced().unwrap().border.inner;
+        assert!(gap > distance.abs() - 0.03 && gap < distance.abs() + inner, "{gap}");
     }
 }
 

@@ -106,15 +106,19 @@ impl Border {
         // What lies in a hole that is closed is part of what is around it.
         let whole = whole.united();
         let mut cut = whole.bordered(self.distance, self.join);
-        if self.inner > 0.0 {
-            // Outer corners come back to a hair's breadth; they are as they were.
-            cut = cut.rounded_out(self.inner).rounded_in(self.inner).union(&cut);
-        }
         if !kept.is_empty() {
             let kept = kept.into_iter().map(|ring| std::iter::once(ring));
             cut = cut.minus(&Region::of_rings(kept));
         }
         cut
+    }
+
+    /// An area with its inner corners rounded as far as is asked for.
+    pub(super) fn rounded(&self, area: Region) -> Region {
+        if self.inner <= 0.0 {
+            return area;
+        }
+        area.rounded_out(self.inner).rounded_in(self.inner)
     }
 }
 

@@ -236,6 +236,7 @@ impl Traced {
         if let Some(eye) = &self.eye {
             cut = eye.unite(cut);
         }
+        cut = self.border.rounded(cut);
         if cut.is_empty() {
             return Err(vec![self.nothing_left(&mended.region, unit)]);
         }
