@@ -33,7 +33,8 @@ async fn a_picture_becomes_a_sticker() {
     let field = browser.client.find(field).await.unwrap();
     field.send_keys(file.to_str().unwrap()).await.unwrap();
     browser.see(".picture-start").await;
-    browser.enter("Picture’s width", "40").await;
+    browser.write("Picture’s width", "40").await;
+    browser.press("\u{e004}").await;
     browser.click("Find its outline").await;
     browser.see(".threshold").await;
     browser.settled().await;

@@ -166,14 +166,15 @@ fn what_is_dark_is_what_scikit_image_finds_with_far_fewer_nodes() {
 
 #[test]
 fn the_picture_is_printed_where_it_was_traced_and_cut_around() {
-    let job: Job = serde_json::from_str(include_str!("../../../../demo/jobs/bee-topper.json")).unwrap();
+    let job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/bee-topper.json")).unwrap();
     let workshop = serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
     let bare = aptum_core::prepare(&job, &workshop).unwrap_err();
     assert!(bare[0].message.contains("bee.png"), "a picture that is missing is named");
     for (distance, width) in [(3.0, 62.0), (-0.4, 35.0)] {
         let mut job = job.clone();
         let traced = job.pieces[0].form.traced_mut().unwrap();
-        (traced.border.distance, traced.width) = (distance, width);
+        (traced.border.distance, traced.width, traced.border.inner) = (distance, width, 0.0);
         let job = furnished(&job, &DemoPictures, &Forgetful).into_owned();
         let prepared = aptum_core::prepare(&job, &workshop).unwrap();
         let piece = prepared.first();
@@ -195,8 +196,7 @@ fn the_picture_is_printed_where_it_was_traced_and_cut_around() {
         // The cut keeps its distance from what is painted.
         let line = &piece.flat.traced.as_ref().unwrap().line;
         let gap = aptum_core::geometry::gap(line, &part.outline);
-        let inner = job.pieces[0].form.traced().unwrap().border.inner;
-        assert!(gap > distance.abs() - 0.03 && gap < distance.abs() + inner, "{gap}");
+        assert!((gap - distance.abs()).abs() < 0.03, "{gap}");
     }
 }
 

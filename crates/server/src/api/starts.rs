@@ -103,7 +103,7 @@ fn starting_job(workshop: &Workshop) -> Job {
 const BORDER: f64 = 2.0;
 
 /// The least radius of inner corners, mm: a blade gets round it.
-const INNER: f64 = 0.6;
+const INNER: f64 = 0.8;
 
 /// A job of what a picture shows: its outline with a border, on stock with a liner if there is one at hand.
 pub fn job_of_picture(workshop: &Workshop, mut traced: Traced) -> Job {

@@ -13,6 +13,9 @@ use crate::units::{Unit, measure};
 /// The least inner radius that a blade gets round, mm, until it is known which (common practice).
 const LEAST_INNER: f64 = 0.5;
 
+/// What inner corners are rounded to, mm: as curves they bend a little more here and there.
+const ROUNDED_TO: f64 = 0.8;
+
 /// The smallest piece that is weeded by hand, across, mm (common practice).
 const LEAST_PIECE: f64 = 3.0;
 
@@ -164,9 +167,9 @@ fn inner_corner(facts: &TracedFacts, flat: &Flat, unit: Unit) -> Option<Check> {
         check.state = State::Attention;
         check.verdict = "a blade cuts it short".to_owned();
         check = check.remedy(Remedy::set(
-            format!("Round inner corners to {}", measure(LEAST_INNER * 1.2, unit)),
+            format!("Round inner corners to {}", measure(ROUNDED_TO, unit)),
             "form.traced.border.inner",
-            LEAST_INNER * 1.2,
+            ROUNDED_TO,
         ));
     }
     Some(check.at(Drawing::Flat, path_text(&Circle::new(at, 2.0).to_path(0.05))))
