@@ -171,7 +171,7 @@ fn straight(section: &[Point], from: Point, to: Point, most: f64) -> Option<(Poi
 /// by least squares (Savitzky and Golay 1964), which leaves bends where they are.
 fn smooth_nodes(points: &[Point], is_ring: bool, spacing: f64, blur: f64) -> Vec<Node> {
     let count = points.len();
-    let reach = ((2.4 * blur / spacing).round().clamp(2.0, 200.0)) as usize;
+    let reach = whole((2.4 * blur / spacing).round().clamp(2.0, 200.0));
     let mut along = Vec::with_capacity(count + 1);
     let mut sum = 0.0;
     for at in 0..count {
@@ -185,7 +185,7 @@ fn smooth_nodes(points: &[Point], is_ring: bool, spacing: f64, blur: f64) -> Vec
     let mut next = 0.0;
     let last = if is_ring { count } else { count - 1 };
     loop {
-        let at = (next as usize).min(last);
+        let at = whole(next).min(last);
         let is_last = at == last || real(last) - next < 0.5 * step;
         let at = if is_last { last } else { at };
         let place = if at == count { length } else { along[at] };
@@ -261,4 +261,9 @@ const fn real(count: usize) -> f64 {
 #[expect(clippy::cast_precision_loss, reason = "points of a ring")]
 const fn real_signed(count: isize) -> f64 {
     count as f64
+}
+
+#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped")]
+fn whole(value: f64) -> usize {
+    value.clamp(0.0, 1e9) as usize
 }

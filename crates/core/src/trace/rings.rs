@@ -29,7 +29,7 @@ pub(super) fn rings(inside: &Inside, threshold: f32) -> Vec<Vec<Point>> {
     let mut starts: Vec<u32> = Vec::new();
     let mut upper: Vec<bool> = (0..=across).map(|x| is_in(x, 0)).collect();
     for y in 0..along {
-        let lower: Vec<bool> = if y + 1 <= height {
+        let lower: Vec<bool> = if y < height {
             let row = &inside.values[y * width..][..width];
             let mut line = Vec::with_capacity(across + 1);
             line.push(false);

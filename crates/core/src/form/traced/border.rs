@@ -107,7 +107,7 @@ impl Border {
         let whole = whole.united();
         let mut cut = whole.bordered(self.distance, self.join);
         if !kept.is_empty() {
-            let kept = kept.into_iter().map(|ring| std::iter::once(ring));
+            let kept = kept.into_iter().map(std::iter::once);
             cut = cut.minus(&Region::of_rings(kept));
         }
         cut

@@ -106,7 +106,7 @@ pub(super) fn moved_nodes(tracing: &Tracing, mends: &[Mend], [width, height]: [f
             Some(by) => pushed(path, node, by),
             None => without(path, node),
         };
-        match changed.filter(|changed| is_whole(changed)) {
+        match changed.filter(is_whole) {
             Some(changed) => *path = changed,
             None => dropped.push(number),
         }

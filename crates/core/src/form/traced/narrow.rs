@@ -25,9 +25,8 @@ pub(super) fn narrowest(area: &Region) -> Option<(f64, Point, Point)> {
     let row = |y: f64| whole((y - bounds.y0) / high).min(rows - 1);
     let mut by_row: Vec<Vec<u32>> = vec![Vec::new(); rows];
     for (at, (a, b)) in sides.iter().enumerate() {
-        for own in row(a.y.min(b.y))..=row(a.y.max(b.y)) {
-            by_row[own].push(u32::try_from(at).unwrap_or(0));
-        }
+        let passed = &mut by_row[row(a.y.min(b.y))..=row(a.y.max(b.y))];
+        passed.iter_mut().for_each(|own| own.push(u32::try_from(at).unwrap_or(0)));
     }
     let mut best: Option<(f64, Point, Point)> = None;
     let mut left = 0.0;
