@@ -90,6 +90,12 @@ impl Desk {
         self.work(&self.slow, work).await
     }
 
+    /// The store, for what is worked out after an answer.
+    #[must_use]
+    pub fn store(&self) -> Arc<Store> {
+        self.store.clone()
+    }
+
     /// A picture that is looked at: one at a time, since each takes room.
     ///
     /// # Errors

@@ -1,7 +1,5 @@
 //! Jobs: list, open, change, undo, redo, bin, import.
 
-use std::borrow::Cow;
-
 use aptum_core::job::{FieldChange, with_edits};
 use aptum_core::{InputError, Job, prepare};
 use aptum_formats::archive::{JobFile, LARGEST_FILE};
@@ -18,7 +16,7 @@ use super::body::Body;
 use super::preview::{Known, Preview};
 use super::summaries::JobSummary;
 use crate::desk::Desk;
-use crate::shelf::{furnished, prepared};
+use crate::shelf::prepared;
 use crate::store::{Entry, Store, StoredJob};
 
 /// A job, open.
@@ -102,18 +100,13 @@ pub async fn list(desk: &State<Desk>) -> Result<Json<Vec<JobSummary>>, Problem> 
     let summaries = desk.summaries().clone();
     let (known, rest) = desk
         .quick(move |store| {
-            let mut entries = store.jobs()?;
-            for job in entries.iter_mut().filter_map(|entry| entry.job.as_mut().ok()) {
-                if let Cow::Owned(found) = furnished(job, store) {
-                    *job = found;
-                }
-            }
-            Ok(summaries.all(entries, store.workshop()?.as_ref().clone()))
+            Ok(summaries.all(store.jobs()?, store.workshop()?.as_ref().clone(), store))
         })
         .await?;
     if let Some(rest) = rest {
         let summaries = desk.summaries().clone();
-        spawn_blocking(move || summaries.work_out(rest));
+        let store = desk.store();
+        spawn_blocking(move || summaries.work_out(rest, &*store));
     }
     Ok(Json(known))
 }

@@ -8,6 +8,7 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Mutex, MutexGuard, PoisonError};
 use std::time::{Duration, Instant};
 
+use aptum_core::blob::Blobs;
 use aptum_core::check::State as Standing;
 use aptum_core::workshop::{RecordId, RecordKind};
 use aptum_core::{Job, Workshop, prepare};
@@ -17,6 +18,7 @@ use serde::Serialize;
 use ts_rs::TS;
 
 use super::catalogue::{SmallFlat, size_text};
+use crate::shelf::furnished;
 use crate::store::Entry;
 
 /// A job in the list.
@@ -83,7 +85,14 @@ impl Summaries {
     }
 
     /// The summaries of all jobs, in order, and what is still to be worked out of them.
-    pub fn all(&self, entries: Vec<Entry>, workshop: Workshop) -> (Vec<JobSummary>, Option<Rest>) {
+    ///
+    /// Pictures that are traced take longer than a list may: such jobs are worked out afterwards.
+    pub fn all(
+        &self,
+        entries: Vec<Entry>,
+        workshop: Workshop,
+        blobs: &dyn Blobs,
+    ) -> (Vec<JobSummary>, Option<Rest>) {
         let start = Instant::now();
         let records = hashes(&workshop);
         let mut left = Vec::new();
@@ -96,8 +105,12 @@ impl Summaries {
                     Some((made_of, summary)) if made_of == key => summary,
                     before => {
                         let patience = if before.is_some() { PATIENCE_WITH_OLD } else { PATIENCE };
-                        if start.elapsed() < patience {
-                            return self.make(&entry, key, &workshop);
+                        let is_traced = |job: &Job| {
+                            job.pieces.iter().any(|piece| piece.form.traced().is_some())
+                        };
+                        let takes_long = entry.job.as_ref().is_ok_and(is_traced);
+                        if !takes_long && start.elapsed() < patience {
+                            return self.make(&entry, key, &workshop, blobs);
                         }
                         let shown = before.map_or_else(|| blank(&entry), |(_, summary)| summary);
                         left.push((entry, key));
@@ -111,7 +124,7 @@ impl Summaries {
     }
 
     /// Works out what is left, unless that is going on already: whoever asks again gets what there is.
-    pub fn work_out(&self, rest: Rest) {
+    pub fn work_out(&self, rest: Rest, blobs: &dyn Blobs) {
         if self.is_working.swap(true, Ordering::AcqRel) {
             return;
         }
@@ -123,12 +136,12 @@ impl Summaries {
         }
         let _over = Over(&self.is_working);
         for (entry, key) in &rest.jobs {
-            self.make(entry, *key, &rest.workshop);
+            self.make(entry, *key, &rest.workshop, blobs);
         }
     }
 
-    fn make(&self, entry: &Entry, key: Key, workshop: &Workshop) -> JobSummary {
-        let summary = summarise(entry, workshop);
+    fn make(&self, entry: &Entry, key: Key, workshop: &Workshop, blobs: &dyn Blobs) -> JobSummary {
+        let summary = summarise(entry, workshop, blobs);
         self.known().insert(entry.id, (key, summary.clone()));
         summary
     }
@@ -192,13 +205,13 @@ fn blank(entry: &Entry) -> JobSummary {
     }
 }
 
-fn summarise(entry: &Entry, workshop: &Workshop) -> JobSummary {
+fn summarise(entry: &Entry, workshop: &Workshop, blobs: &dyn Blobs) -> JobSummary {
     let Ok(job) = &entry.job else { return blank(entry) };
     let Some(first) = job.pieces.first() else { return blank(entry) };
     let stock = workshop.stocks.get(&first.stock);
     let name = stock.map_or_else(|| first.stock.to_string(), |stock| stock.name.clone());
     let base = JobSummary { stock: name, ..blank(entry) };
-    match prepare(job, workshop) {
+    match prepare(&furnished(job, blobs), workshop) {
         Err(errors) => JobSummary {
             verdict: errors.first().map_or_else(String::new, |error| error.message.clone()),
             ..base
