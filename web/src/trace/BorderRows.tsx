@@ -21,12 +21,6 @@ const HOLES: { value: HoleRule; label: string }[] = [
   { value: 'closed', label: 'closed' },
 ];
 
-/** What a new hole to hang it by is like, mm. */
-const EYE = { diameter: 4, edge: 3, x: 0 };
-
-/** What a new sticker card is like, mm. */
-const CARD = { margin: 5, corner: 3, heading: 0, hole: 0 };
-
 interface Props {
   stage: StageProps;
   own: Traced;
@@ -92,7 +86,7 @@ export function BorderRows({ stage, own, view, unit }: Props) {
               { value: 'tab', label: 'in a tab' },
             ]}
             onChoose={(choice) =>
-              keep('eye', choice === 'none' ? null : { ...EYE, ...own.eye, tab: choice === 'tab' })
+              keep('eye', choice === 'none' ? null : { ...own.eye, tab: choice === 'tab' })
             }
           />
         }
@@ -111,7 +105,7 @@ export function BorderRows({ stage, own, view, unit }: Props) {
               { value: 'none', label: 'none' },
               { value: 'with', label: 'cut through around' },
             ]}
-            onChoose={(choice) => keep('card', choice === 'with' ? CARD : null)}
+            onChoose={(choice) => keep('card', choice === 'with' ? {} : null)}
           />
         }
       >

@@ -66,7 +66,7 @@ fn stated(limit: &Limit, flat: &Flat, unit: Unit) -> Check {
 }
 
 /// The least card between an opening and the next cut.
-fn narrowest_bridge(flat: &Flat, unit: Unit) -> Option<Check> {
+pub(super) fn narrowest_bridge(flat: &Flat, unit: Unit) -> Option<Check> {
     let (width, part, path) = flat
         .parts
         .iter()

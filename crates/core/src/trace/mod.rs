@@ -37,7 +37,7 @@ const MOST_PIXELS: usize = 4_000_000;
 const ENOUGH: f64 = 600.0 / crate::units::INCH;
 
 /// How far a line may stray from the picture's edge where nobody says, px.
-const DETAIL: f64 = 0.35;
+pub const DETAIL: f64 = 0.35;
 
 /// What makes the pixels of a picture count as inside, most likely: where some of it is clear, that it is not; else that
 /// it differs from an even background; else that it is dark.

@@ -2,7 +2,7 @@
 
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Deserializer, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
@@ -47,10 +47,10 @@ pub struct Trace {
     #[serde(default)]
     pub detail: Option<f64>,
     /// Gaps up to this width are closed, mm, 0 to 20.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "gap_or_standard")]
     pub gap: f64,
     /// Spots and holes of less are left out, mm², 0 to 10,000.
-    #[serde(default = "least")]
+    #[serde(default = "least", deserialize_with = "least_or_standard")]
     pub least: f64,
     /// True to follow the holes too.
     #[serde(default)]
@@ -66,6 +66,14 @@ pub struct Trace {
 /// Specks under half a square millimetre are noise (common practice).
 const fn least() -> f64 {
     0.5
+}
+
+fn gap_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_default())
+}
+
+fn least_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_else(least))
 }
 
 impl Default for Trace {

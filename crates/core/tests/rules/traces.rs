@@ -330,6 +330,45 @@ fn a_job_takes_its_motifs_apart_and_names_its_picture() {
     assert!((changed.pieces[0].form.traced().unwrap().border.distance - 3.0).abs() < 1e-12);
 }
 
+#[test]
+fn every_figure_goes_back_to_its_standard() {
+    let outer = Rect::new(10.0, 10.0, 70.0, 60.0).to_path(0.1);
+    let mut own = traced(vec![Outlined { outer, holes: Vec::new() }]);
+    own.trace.gap = 1.0;
+    own.trace.least = 3.0;
+    own.border.distance = 2.5;
+    own.border.inner = 1.0;
+    own.mends = vec![Mend::Drop { at: [0.5, 0.5] }];
+    own.eye = Some(Eye { diameter: 6.0, edge: 5.0, x: 2.0, tab: true });
+    own.card = Some(StickerCard { margin: 9.0, corner: 1.0, heading: 8.0, hole: 4.0 });
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
+    job.pieces[0].form = Form::of_picture(own.clone());
+    let figures = job.pieces[0].form.draw(0.3, Unit::Mm).unwrap().figures;
+    let set_back = |field: &str| {
+        let path = format!("pieces.{}.{field}", job.pieces[0].id);
+        let change = aptum_core::job::FieldChange::set(&path, serde_json::Value::Null);
+        let mut changed = with_edits(&job, &[change]).unwrap();
+        changed.pieces[0].form.traced_mut().unwrap().found = own.found.clone();
+        changed.pieces[0].form.clone()
+    };
+    let mut gone_back = 0;
+    for figure in figures.iter().filter(|figure| figure.field != "form.traced.width") {
+        let form = set_back(&figure.field);
+        let flat = form.draw(0.3, Unit::Mm).unwrap_or_else(|errors| panic!("{errors:?}"));
+        let now = flat.figures.iter().find(|own| own.field == figure.field).unwrap();
+        assert!((now.value - figure.standard).abs() < 1e-12, "{}: {}", figure.field, now.value);
+        assert!(!now.own, "{}", figure.field);
+        gone_back += 1;
+    }
+    assert_eq!(gone_back, 11);
+    for (field, is_back) in [("mends", true), ("trace.least", true)] {
+        let form = set_back(&format!("form.traced.{field}"));
+        let own = form.traced().unwrap();
+        assert_eq!(own.mends.is_empty() || (own.trace.least - 0.5).abs() < 1e-12, is_back);
+    }
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(24))]
 

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use crate::error::Faults;
-use crate::geometry::{Join, Point, Region, Ring};
+use crate::geometry::{Join, Point, Rect, Region, Ring};
 use crate::units::{Unit, measure};
 
 /// What becomes of a hole.
@@ -39,6 +39,7 @@ pub struct HoleSay {
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Border {
     /// Outwards, mm; below 0 inwards. -20 to 50.
+    #[serde(default, deserialize_with = "super::standard")]
     pub distance: f64,
     /// How it goes around corners.
     #[serde(default)]
@@ -50,7 +51,7 @@ pub struct Border {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub each: Vec<HoleSay>,
     /// The least radius of inner corners, mm, 0 to 20; 0 leaves them.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "super::standard")]
     pub inner: f64,
 }
 
@@ -135,7 +136,10 @@ pub(super) fn one_from(area: &Region, cut: &Region, border: &Border) -> Option<f
     let mut widest = 0.0f64;
     while !left.is_empty() {
         for (gap, ring) in &mut left {
-            *gap = gap.min(apart(&last, ring));
+            // Nothing is nearer than the boxes around both.
+            if between(&last, ring) < *gap {
+                *gap = gap.min(apart(&last, ring));
+            }
         }
         let (at, _) =
             left.iter().enumerate().min_by(|(_, one), (_, other)| one.0.total_cmp(&other.0))?;
@@ -151,6 +155,17 @@ pub(super) fn one_from(area: &Region, cut: &Region, border: &Border) -> Option<f
 fn sampled(ring: Vec<Point>) -> Vec<Point> {
     let step = (ring.len() / POINTS).max(1);
     ring.into_iter().step_by(step).collect()
+}
+
+/// The distance between the boxes around two rings.
+fn between(one: &[Point], other: &[Point]) -> f64 {
+    let bounds = |ring: &[Point]| {
+        ring.iter().fold(Rect::from_points(ring[0], ring[0]), |all, point| all.union_pt(*point))
+    };
+    let (one, other) = (bounds(one), bounds(other));
+    let across = (other.x0 - one.x1).max(one.x0 - other.x1).max(0.0);
+    let along = (other.y0 - one.y1).max(one.y0 - other.y1).max(0.0);
+    across.hypot(along)
 }
 
 /// The least distance between two rings.

@@ -3,7 +3,7 @@
 use kurbo::{BezPath, Rect, RoundedRect, Shape};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Deserializer, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
@@ -23,15 +23,35 @@ const CARD: &str = "Card";
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct StickerCard {
     /// Card beside the outermost outlines, mm, 0.5 to 100.
+    #[serde(default = "margin", deserialize_with = "margin_or_standard")]
     pub margin: f64,
     /// Radius of its corners, mm, 0 to 50.
+    #[serde(default = "corner", deserialize_with = "corner_or_standard")]
     pub corner: f64,
     /// Room for words above the outlines, mm, 0 to 200.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "super::standard")]
     pub heading: f64,
     /// Diameter of a hole to hang it by, mm, 0 to 20; 0 leaves it out.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "super::standard")]
     pub hole: f64,
+}
+
+/// Card around stickers, mm (common practice).
+pub(super) const fn margin() -> f64 {
+    5.0
+}
+
+/// A radius that neither tears nor lifts, mm (common practice).
+pub(super) const fn corner() -> f64 {
+    3.0
+}
+
+fn margin_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_else(margin))
+}
+
+fn corner_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_else(corner))
 }
 
 impl StickerCard {

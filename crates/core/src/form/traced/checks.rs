@@ -46,6 +46,7 @@ pub(super) fn checks(
     checks.push(white_edge(traced, unit));
     checks.extend(inner_corner(facts, flat, unit));
     checks.extend(stay(facts, flat, caliper, unit));
+    checks.extend(crate::form::checks::narrowest_bridge(flat, unit));
     checks.extend(smallest(facts, flat, unit));
     if !traced.mends.is_empty() {
         checks.push(mends(traced, facts));

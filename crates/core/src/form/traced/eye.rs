@@ -3,7 +3,7 @@
 use kurbo::{BezPath, Point};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Deserializer, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
@@ -16,15 +16,35 @@ use crate::units::{Unit, measure};
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Eye {
     /// Its diameter, mm, 1 to 50.
+    #[serde(default = "diameter", deserialize_with = "diameter_or_standard")]
     pub diameter: f64,
     /// Card between it and the edge, mm, 1 to 50.
+    #[serde(default = "edge", deserialize_with = "edge_or_standard")]
     pub edge: f64,
     /// From the middle to the right, mm.
-    #[serde(default)]
+    #[serde(default, deserialize_with = "super::standard")]
     pub x: f64,
     /// True for a tab of its own above the outline.
     #[serde(default)]
     pub tab: bool,
+}
+
+/// A cord's hole, mm (common practice).
+pub(super) const fn diameter() -> f64 {
+    4.0
+}
+
+/// Card that holds it, mm (common practice).
+pub(super) const fn edge() -> f64 {
+    3.0
+}
+
+fn diameter_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_else(diameter))
+}
+
+fn edge_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_else(edge))
 }
 
 /// How much of a tab's height lies in the piece, so that it hangs on more than a point.

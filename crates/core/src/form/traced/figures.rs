@@ -1,7 +1,8 @@
 //! The figures of a traced outline on its spec card.
 
-use super::Traced;
+use super::{Traced, card, eye};
 use crate::form::{Figure, FigureKind};
+use crate::trace::DETAIL;
 use crate::units::{Unit, format_length, measure};
 
 /// What the spec card shows of it, in order.
@@ -24,7 +25,7 @@ pub(super) fn figures(traced: &Traced, unit: Unit) -> Vec<Figure> {
                 range_text: format!("{} to {}", show(range[0]), show(range[1])),
             }
         };
-    let detail = traced.trace.detail.unwrap_or((0.35 * pixel).max(0.005));
+    let detail = traced.trace.detail.unwrap_or((DETAIL * pixel).max(0.005));
     let mut all = vec![
         length(
             "width",
@@ -41,7 +42,7 @@ pub(super) fn figures(traced: &Traced, unit: Unit) -> Vec<Figure> {
                 "Detail",
                 "How far the line may stray from the picture’s edge: more is smoother, with fewer nodes.",
                 detail,
-                (0.35 * pixel).max(0.005),
+                (DETAIL * pixel).max(0.005),
                 [0.005, 5.0],
             )
         },
@@ -70,47 +71,54 @@ pub(super) fn figures(traced: &Traced, unit: Unit) -> Vec<Figure> {
             [0.0, 20.0],
         ),
     ];
-    if let Some(eye) = &traced.eye {
-        all.push(length("eye.diameter", "Hole", "Its diameter.", eye.diameter, 4.0, [1.0, 50.0]));
+    if let Some(own) = &traced.eye {
+        all.push(length(
+            "eye.diameter",
+            "Hole",
+            "Its diameter.",
+            own.diameter,
+            eye::diameter(),
+            [1.0, 50.0],
+        ));
         all.push(length(
             "eye.edge",
             "Card around it",
             "Between the hole and the edge.",
-            eye.edge,
-            4.0,
+            own.edge,
+            eye::edge(),
             [1.0, 50.0],
         ));
         all.push(length(
             "eye.x",
             "From the middle",
             "To the right; below 0 to the left.",
-            eye.x,
+            own.x,
             0.0,
             [-2000.0, 2000.0],
         ));
     }
-    if let Some(card) = &traced.card {
+    if let Some(own) = &traced.card {
         all.push(length(
             "card.margin",
             "Margin",
             "Card beside the outermost stickers.",
-            card.margin,
-            5.0,
+            own.margin,
+            card::margin(),
             [0.5, 100.0],
         ));
         all.push(length(
             "card.corner",
             "Corners",
             "Radius of the card’s corners.",
-            card.corner,
-            3.0,
+            own.corner,
+            card::corner(),
             [0.0, 50.0],
         ));
         all.push(length(
             "card.heading",
             "Heading",
             "Room for words above the stickers.",
-            card.heading,
+            own.heading,
             0.0,
             [0.0, 200.0],
         ));
@@ -118,7 +126,7 @@ pub(super) fn figures(traced: &Traced, unit: Unit) -> Vec<Figure> {
             "card.hole",
             "Hang hole",
             "Its diameter; 0 leaves it out.",
-            card.hole,
+            own.hole,
             0.0,
             [0.0, 20.0],
         ));

@@ -13,7 +13,7 @@ use std::sync::Arc;
 use kurbo::{Affine, BezPath, Rect};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Deserializer, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
@@ -61,7 +61,7 @@ pub struct Traced {
     #[serde(default)]
     pub trace: Trace,
     /// What is mended by hand, one after the other; up to 200.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[serde(default, deserialize_with = "standard", skip_serializing_if = "Vec::is_empty")]
     pub mends: Vec<Mend>,
     /// How far from what was traced the cut runs.
     #[serde(default)]
@@ -337,6 +337,15 @@ impl Traced {
         flat.traced = Some(facts);
         flat
     }
+}
+
+/// A field that is set back to its standard carries nothing.
+fn standard<'de, D, T>(from: D) -> Result<T, D::Error>
+where
+    D: Deserializer<'de>,
+    T: Deserialize<'de> + Default,
+{
+    Ok(Option::deserialize(from)?.unwrap_or_default())
 }
 
 /// The blank: all outer lines are its outline, all holes are cut.
