@@ -8,51 +8,30 @@
 mod corners;
 mod curves;
 mod deviation;
+mod drawn;
 mod inside;
 mod rings;
+mod seen;
 mod settings;
 mod tidy;
 
 use kurbo::{
     Affine, BezPath, ParamCurveCurvature, ParamCurveDeriv, PathSeg, Point, Rect, Shape, Vec2,
 };
-use serde::Serialize;
 use thiserror::Error;
 
-pub use settings::{InsideBy, Trace};
+pub use seen::{Seen, View, likely};
+pub use settings::{DETAILS, GAPS, InsideBy, Trace};
 
-use crate::geometry::{Region, Ring};
-use crate::memory::Weighty;
-use crate::pixels::Pixels;
-use curves::{Fitted, fit};
-use inside::{Inside, LEVELS};
+use curves::Fitted;
+use drawn::{MOST_OPENED, as_they_are, fitted, thinned};
+use inside::LEVELS;
 
 /// Most outlines that are drawn; the largest are.
 pub const MOST_OUTLINES: usize = 400;
 
-/// Most pixels that are looked at; larger pictures are made smaller first.
-const MOST_PIXELS: usize = 4_000_000;
-
-/// Pixels in a millimetre that are enough for a knife: 600 in an inch.
-const ENOUGH: f64 = 600.0 / crate::units::INCH;
-
 /// How far a line may stray from the picture's edge where nobody says, px.
 pub const DETAIL: f64 = 0.35;
-
-/// What makes the pixels of a picture count as inside, most likely: where some of it is clear, that it is not; else that
-/// it differs from an even background; else that it is dark.
-#[must_use]
-pub fn likely(pixels: &Pixels) -> InsideBy {
-    let [across, along] = pixels.sides();
-    let clear = pixels.rows().flatten().filter(|pixel| pixel[3] < 128).count();
-    if real(clear) > 0.005 * real(across) * real(along) {
-        return InsideBy::Transparency;
-    }
-    let by = InsideBy::Background { colour: None };
-    let step = (across.max(along) / 800).max(1);
-    let seen = Inside::of(pixels, &by, [0, 0, across, along], step);
-    if seen.is_on_even_ground() { by } else { InsideBy::Darkness }
-}
 
 /// One outline with the holes in it.
 #[derive(Debug, Clone, PartialEq)]
@@ -61,72 +40,6 @@ pub struct Outlined {
     pub outer: BezPath,
     /// In it, against the clock.
     pub holes: Vec<BezPath>,
-}
-
-/// What of a picture is looked at, and how closely.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-pub struct View {
-    /// The picture's width and height, px.
-    sides: [usize; 2],
-    /// Left, top, right and bottom of the part.
-    part: [usize; 4],
-    /// How many pixels are taken as one, each way.
-    step: usize,
-}
-
-/// A picture as a trace sees it.
-#[derive(Debug, Clone)]
-pub struct Seen {
-    inside: Inside,
-    proposed: f32,
-    view: View,
-}
-
-impl View {
-    /// What a trace needs of a picture that is `width` mm wide; with `most`, so many pixels at most, for a first look.
-    #[must_use]
-    pub fn of(sides: [u32; 2], how: &Trace, width: f64, most: Option<usize>) -> Self {
-        let sides = sides.map(|count| (count as usize).max(1));
-        let part = how.part_of(sides);
-        let step = step(part, width / real(sides[0]), most.unwrap_or(MOST_PIXELS));
-        Self { sides, part, step }
-    }
-}
-
-impl Seen {
-    /// Looks at a picture. `None` where it has other sides than were said.
-    #[must_use]
-    pub fn new(pixels: &Pixels, by: &InsideBy, view: View) -> Option<Self> {
-        if pixels.sides() != view.sides {
-            return None;
-        }
-        let inside = Inside::of(pixels, by, view.part, view.step);
-        let proposed = inside.threshold(by);
-        Some(Self { inside, proposed, view })
-    }
-
-    /// Pixels across and down.
-    #[must_use]
-    pub const fn sides(&self) -> [usize; 2] {
-        [self.inside.width, self.inside.height]
-    }
-
-    /// Whether each of them is inside, row after row.
-    pub fn tint(&self, how: &Trace) -> impl Iterator<Item = bool> + '_ {
-        let threshold = self.threshold(how);
-        self.inside.values.iter().map(move |value| *value >= threshold)
-    }
-
-    #[expect(clippy::cast_possible_truncation, reason = "0 to 1")]
-    fn threshold(&self, how: &Trace) -> f32 {
-        how.threshold.map_or(self.proposed, |own| own.clamp(0.002, 0.998) as f32)
-    }
-}
-
-impl Weighty for Seen {
-    fn weight(&self) -> usize {
-        4 * self.inside.values.len()
-    }
 }
 
 /// What was found in a picture; lengths in mm, places from the picture's top left corner.
@@ -354,72 +267,6 @@ impl Tracing {
     }
 }
 
-/// Lines that cross more often are no edge of anything.
-const MOST_CROSSINGS: usize = 200;
-
-/// How often lines that cross are drawn anew.
-const TRIES: usize = 6;
-
-/// The rings of a group as lines that do not cross: near where they would they follow their points. `None` where these
-/// cross themselves.
-fn fitted(group: &tidy::Group, tolerance: f64) -> Option<Vec<Fitted>> {
-    let rings: Vec<&Vec<Point>> = std::iter::once(&group.outer).chain(&group.holes).collect();
-    let mut bad: Vec<Vec<Point>> = vec![Vec::new(); rings.len()];
-    let mut all: Vec<Fitted> = rings.iter().map(|ring| fit(ring, tolerance, &[])).collect();
-    for _ in 0..TRIES {
-        let flat: Vec<Vec<Point>> = all.iter().map(|own| flattened(&own.path)).collect();
-        let crossing = crate::geometry::crossings(&flat);
-        if crossing.is_empty() {
-            return Some(all);
-        }
-        if crossing.len() > MOST_CROSSINGS {
-            return None;
-        }
-        let mut again: Vec<usize> = crossing.iter().map(|(ring, _)| *ring).collect();
-        crossing.into_iter().for_each(|(ring, at)| bad[ring].push(at));
-        again.sort_unstable();
-        again.dedup();
-        for ring in again {
-            all[ring] = fit(rings[ring], tolerance, &bad[ring]);
-        }
-    }
-    None
-}
-
-/// Most points of a group that is drawn in curves whatever it takes: more that cross are a texture.
-const MOST_OPENED: usize = 1500;
-
-/// The rings of a group from point to point, with fewer of them the more there are.
-fn thinned(group: &tidy::Group, most: usize) -> Vec<Fitted> {
-    let thin = |ring: &Vec<Point>| -> Vec<Point> {
-        let step = ring.len().div_ceil(most).max(1);
-        ring.iter().step_by(step).copied().collect()
-    };
-    let rings = std::iter::once(&group.outer).chain(&group.holes).map(thin);
-    let region = Region::of_rings(std::iter::once(rings.filter(|ring| ring.len() > 3))).united();
-    let path = |ring: Ring| (crate::geometry::polygon(&ring.points), ring.is_hole);
-    let rings: Vec<(BezPath, bool)> = region.rings().map(path).collect();
-    // The largest, and the holes that follow it.
-    let outer = rings.iter().enumerate().filter(|(_, own)| !own.1);
-    let largest =
-        outer.max_by(|(_, one), (_, other)| one.0.area().abs().total_cmp(&other.0.area().abs()));
-    let from = largest.map_or(0, |(at, _)| at);
-    let own = rings.into_iter().skip(from).enumerate();
-    let own = own.take_while(|(at, ring)| *at == 0 || ring.1).map(|(_, ring)| ring.0);
-    own.map(|path| Fitted { path, corners: Vec::new() }).collect()
-}
-
-/// The rings of a group from point to point.
-fn as_they_are(group: &tidy::Group) -> Vec<Fitted> {
-    let rings = std::iter::once(&group.outer).chain(&group.holes);
-    rings.map(|ring| Fitted { path: crate::geometry::polygon(ring), corners: Vec::new() }).collect()
-}
-
-/// A closed line as points, to a fiftieth of a pixel.
-fn flattened(path: &BezPath) -> Vec<Point> {
-    crate::geometry::flattened_to(path, 0.02).into_iter().next().unwrap_or_default()
-}
-
 /// The least radius within a curve, and where it is.
 fn least_radius(segment: PathSeg) -> Option<(f64, Point)> {
     let PathSeg::Cubic(cubic) = segment else { return None };
@@ -431,22 +278,6 @@ fn least_radius(segment: PathSeg) -> Option<(f64, Point)> {
     });
     let (bend, at) = bends.max_by(|one, other| one.0.total_cmp(&other.0))?;
     (bend > 1e-9).then(|| (1.0 / bend, at))
-}
-
-/// How many pixels are taken as one, each way.
-fn step(part: [usize; 4], pixel: f64, most: usize) -> usize {
-    let (across, along) = (part[2] - part[0], part[3] - part[1]);
-    let long = across.max(along);
-    // As many as the size on paper needs, or those of a small picture.
-    let needed = (real(long) * pixel * ENOUGH).max(1200.0);
-    let mut step = 1;
-    while real(long) / real(step + 1) >= needed {
-        step += 1;
-    }
-    while across.div_ceil(step) * along.div_ceil(step) > most && step < 250 {
-        step += 1;
-    }
-    step
 }
 
 #[expect(clippy::cast_precision_loss, reason = "counts of pixels")]

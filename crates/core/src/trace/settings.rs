@@ -1,5 +1,7 @@
 //! What a trace is told.
 
+use std::ops::RangeInclusive;
+
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Deserializer, Serialize};
@@ -63,6 +65,12 @@ pub struct Trace {
     pub around: Option<[f64; 2]>,
 }
 
+/// How far a line may stray, mm.
+pub const DETAILS: RangeInclusive<f64> = 0.005..=5.0;
+
+/// Gaps that are closed, mm.
+pub const GAPS: RangeInclusive<f64> = 0.0..=20.0;
+
 /// Specks under half a square millimetre are noise (common practice).
 const fn least() -> f64 {
     0.5
@@ -124,9 +132,9 @@ impl Trace {
             faults.range(&field("threshold"), "The threshold", threshold, 0.002..=0.998, per_cent);
         }
         if let Some(detail) = self.detail {
-            faults.range(&field("detail"), "The detail", detail, 0.005..=5.0, show);
+            faults.range(&field("detail"), "The detail", detail, DETAILS, show);
         }
-        faults.range(&field("gap"), "The gap", self.gap, 0.0..=20.0, show);
+        faults.range(&field("gap"), "The gap", self.gap, GAPS, show);
         let area = |area: f64| format!("{area} mm²");
         faults.range(&field("least"), "What is left out", self.least, 0.0..=10_000.0, area);
         let shares = self.part.iter().flatten().chain(self.around.iter().flatten());

@@ -11,6 +11,7 @@ mod faces;
 mod finishes;
 mod fitting;
 mod folding;
+mod labels;
 mod lists;
 mod marks;
 mod nested_jobs;

@@ -13,4 +13,5 @@ mod pictures;
 mod races;
 mod sheet;
 mod store;
+mod traces;
 mod workshop;

@@ -1,5 +1,7 @@
 //! The border between what was traced and the cut.
 
+use std::ops::RangeInclusive;
+
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -55,6 +57,12 @@ pub struct Border {
     pub inner: f64,
 }
 
+/// Outwards, and below 0 inwards, mm.
+pub(super) const DISTANCE: RangeInclusive<f64> = -20.0..=50.0;
+
+/// The radius of inner corners, mm.
+pub(super) const INNER: RangeInclusive<f64> = 0.0..=20.0;
+
 /// Outlines between which the least border that joins them is looked for.
 const MOST_JOINED: usize = 60;
 
@@ -73,9 +81,9 @@ impl Border {
     pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {
         let show = |mm: f64| measure(mm, unit);
         let field = "form.traced.border.distance";
-        faults.range(field, "The border", self.distance, -20.0..=50.0, show);
+        faults.range(field, "The border", self.distance, DISTANCE, show);
         let field = "form.traced.border.inner";
-        faults.range(field, "The inner radius", self.inner, 0.0..=20.0, show);
+        faults.range(field, "The inner radius", self.inner, INNER, show);
         let count = f64::from(u32::try_from(self.each.len()).unwrap_or(u32::MAX));
         let field = "form.traced.border.each";
         faults.range(field, "The number of holes told apart", count, 0.0..=100.0, |count| {

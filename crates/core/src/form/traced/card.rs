@@ -1,5 +1,7 @@
 //! A sticker card: cut through around outlines that are cut to its liner.
 
+use std::ops::RangeInclusive;
+
 use kurbo::{BezPath, Rect, RoundedRect, Shape};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
@@ -36,6 +38,18 @@ pub struct StickerCard {
     pub hole: f64,
 }
 
+/// Beside stickers, mm.
+pub(super) const MARGIN: RangeInclusive<f64> = 0.5..=100.0;
+
+/// Radius of corners, mm.
+pub(super) const CORNER: RangeInclusive<f64> = 0.0..=50.0;
+
+/// Room for words, mm.
+pub(super) const HEADING: RangeInclusive<f64> = 0.0..=200.0;
+
+/// Diameter of the hole, mm.
+pub(super) const HOLE: RangeInclusive<f64> = 0.0..=20.0;
+
 /// Card around stickers, mm (common practice).
 pub(super) const fn margin() -> f64 {
     5.0
@@ -58,10 +72,10 @@ impl StickerCard {
     pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {
         let show = |mm: f64| measure(mm, unit);
         let field = |name: &str| format!("form.traced.card.{name}");
-        faults.range(&field("margin"), "The card’s margin", self.margin, 0.5..=100.0, show);
-        faults.range(&field("corner"), "The card’s rounding", self.corner, 0.0..=50.0, show);
-        faults.range(&field("heading"), "The room for words", self.heading, 0.0..=200.0, show);
-        faults.range(&field("hole"), "The card’s hole", self.hole, 0.0..=20.0, show);
+        faults.range(&field("margin"), "The card’s margin", self.margin, MARGIN, show);
+        faults.range(&field("corner"), "The card’s rounding", self.corner, CORNER, show);
+        faults.range(&field("heading"), "The room for words", self.heading, HEADING, show);
+        faults.range(&field("hole"), "The card’s hole", self.hole, HOLE, show);
     }
 
     /// The card around outlines with such bounds.

@@ -1,5 +1,7 @@
 //! A hole to hang a traced piece by: in it, or in a tab that is united with it.
 
+use std::ops::RangeInclusive;
+
 use kurbo::{BezPath, Point};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
@@ -29,6 +31,12 @@ pub struct Eye {
     pub tab: bool,
 }
 
+/// Diameters of holes and the card around them, mm.
+pub(super) const ROUND: RangeInclusive<f64> = 1.0..=50.0;
+
+/// From the middle, mm.
+pub(super) const ACROSS: RangeInclusive<f64> = -2000.0..=2000.0;
+
 /// A cord's hole, mm (common practice).
 pub(super) const fn diameter() -> f64 {
     4.0
@@ -54,10 +62,10 @@ impl Eye {
     pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {
         let show = |mm: f64| measure(mm, unit);
         let field = |name: &str| format!("form.traced.eye.{name}");
-        faults.range(&field("diameter"), "The hole", self.diameter, 1.0..=50.0, show);
-        faults.range(&field("edge"), "Its distance from the edge", self.edge, 1.0..=50.0, show);
+        faults.range(&field("diameter"), "The hole", self.diameter, ROUND, show);
+        faults.range(&field("edge"), "Its distance from the edge", self.edge, ROUND, show);
         let words = "The hole’s distance from the middle";
-        faults.range(&field("x"), words, self.x, -2000.0..=2000.0, show);
+        faults.range(&field("x"), words, self.x, ACROSS, show);
     }
 
     const fn radius(&self) -> f64 {

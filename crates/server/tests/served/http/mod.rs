@@ -54,6 +54,13 @@ impl Api {
         self.ask(Method::Post, path, body)
     }
 
+    /// Keeps a picture, a drawing or a typeface.
+    pub fn upload(&self, bytes: &[u8]) -> (u16, Value) {
+        let request = self.client.post("/api/blobs").header(Header::new("Host", HOST));
+        let response = request.body(bytes).dispatch();
+        (response.status().code, response.into_json().unwrap_or(Value::Null))
+    }
+
     /// A job as it is opened.
     pub fn job(&self, path: &str) -> Value {
         self.get(path)["job"].clone()
