@@ -33,7 +33,8 @@ pub fn form_checks(
 ) -> Vec<Check> {
     let mut checks = limits(flat, model, unit);
     let broken = |check: &&mut Check| check.state == State::Broken;
-    if !checks.iter().any(|check| check.state == State::Broken) {
+    // Remedies of an outline are found with it; only a structure's figures are tried here.
+    if form.chosen().is_none() || !checks.iter().any(|check| check.state == State::Broken) {
         return checks;
     }
     let before = checks.iter().filter(|check| check.state == State::Broken);

@@ -169,10 +169,15 @@ impl Laid<'_> {
                 "Print it {} wide, as wide as its pixels allow",
                 measure(widest, self.unit)
             ),
-            changes: vec![
-                Change::new(&format!("{size}.by"), "width"),
-                Change::new(&format!("{size}.mm"), widest.max(1.0)),
-            ],
+            // What an outline was traced from is as wide as that says.
+            changes: if self.area.frame.is_some() {
+                vec![Change::new("form.traced.width", widest.max(3.0))]
+            } else {
+                vec![
+                    Change::new(&format!("{size}.by"), "width"),
+                    Change::new(&format!("{size}.mm"), widest.max(1.0)),
+                ]
+            },
         })
         .remedy(Remedy::advice("Bring in a larger original"))
     }

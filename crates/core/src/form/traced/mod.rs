@@ -197,10 +197,19 @@ impl Traced {
             ));
         }
         self.origin.validate("form.traced.origin", faults);
-        if !self.picture.is_sound() || self.pixels.iter().any(|side| !(1..=60_000).contains(side)) {
+        if !self.picture.is_sound() {
             faults.add(InputError::plain(
                 "form.traced.picture",
-                "The outline names no picture of a usable size",
+                "The picture is named by no SHA-256",
+                Remedy::advice("Bring the picture in again"),
+            ));
+        }
+        if self.pixels.iter().any(|side| !(1..=60_000).contains(side)) {
+            let [across, along] = self.pixels;
+            faults.add(InputError::new(
+                "form.traced.pixels",
+                format!("The picture has {across} × {along} pixels: each side has 1 to 60000"),
+                f64::from(across.max(along)),
                 Remedy::advice("Bring the picture in again"),
             ));
         }
