@@ -3,6 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 
 import type { DrawingParts, ReworkStep } from '../api/generated/types';
+import { keysOf } from '../card/keys';
 import type { Tool } from './BeforePane';
 
 interface Props {
@@ -16,12 +17,13 @@ interface Props {
 export function ReworkSteps({ steps, parts, tool, onSteps, onTool }: Props) {
   if (steps.length === 0)
     return <p className="rework-none">Nothing is done to it yet: it is printed as it came.</p>;
+  const keys = keysOf(steps, nameOf);
   return (
     <ol className="rework-steps" aria-label="Steps">
       {steps.map((step, at) => {
         const name = nameOf(step);
         return (
-          <li key={at} className={step.off ? 'is-off' : ''}>
+          <li key={keys[at]} className={step.off ? 'is-off' : ''}>
             <Form.Check
               type="switch"
               id={`rework-${at}`}

@@ -9,6 +9,7 @@ import type { AddOn, AddOnInfo, AddOnKind, PanelView, UnitInfo } from '../api/ge
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Rows } from '../card/SpecCard';
+import { keysOf } from '../card/keys';
 import { errorsOf } from '../job/StageProps';
 import type { PieceSession } from '../job/pieces';
 
@@ -39,11 +40,12 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
     onPick(null);
     void session.keep(remove(session.at(`form.add_ons.${index}`)));
   };
+  const keys = keysOf(addOns, ({ kind }) => kind);
   return (
     <Rows title="Added to panels">
       {addOns.map((addOn, index) => (
         <Row
-          key={index}
+          key={keys[index]}
           {...{ addOn, index, session, unit, panels }}
           info={kinds.find((known) => known.kind === addOn.kind)}
           isOpen={picked === index}

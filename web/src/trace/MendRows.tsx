@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap';
 
 import { remove } from '../api/fields';
 import type { Mend, Traced, TracedView } from '../api/generated/types';
+import { keysOf } from '../card/keys';
 import { Rows } from '../card/SpecCard';
 import type { PieceSession } from '../job/pieces';
 import { TOOLS, type Tool } from './tools';
@@ -27,6 +28,7 @@ interface Props {
 
 export function MendRows({ session, own, view, tool, onTool }: Props) {
   const mends = own.mends ?? [];
+  const keys = keysOf(mends, ({ mend }) => mend);
   return (
     <Rows title="By hand">
       <div className="trace-hands" role="group" aria-label="Tools">
@@ -48,7 +50,7 @@ export function MendRows({ session, own, view, tool, onTool }: Props) {
         </p>
       )}
       {mends.map((mend, index) => (
-        <div className="row-result" key={index}>
+        <div className="row-result" key={keys[index]}>
           <span>
             {WORDS[mend.mend]}
             {view.dropped.includes(index) && <span className="trace-gone"> no longer fits</span>}
