@@ -35,8 +35,8 @@ async fn the_list_shows_each_job_with_its_flat_its_sheets_and_its_state() {
     browser.go(&app.address).await;
     browser.read(".tickets", "Tomato seed carton").await;
     // What is still to be worked out comes while the list is shown.
-    let drawn = "return document.querySelectorAll('.ticket .small-blank').length";
-    browser.until(drawn, |drawn| drawn.as_u64() >= Some(18)).await;
+    let drawn = "return [...document.querySelectorAll('.ticket')].filter(own => own.querySelector('.small-blank')).length";
+    browser.until(drawn, |drawn| drawn == 22).await;
     let tickets = browser.client.find_all(Locator::Css(".ticket")).await.unwrap();
     assert_eq!(tickets.len(), 22);
     for ticket in &tickets {

@@ -11,7 +11,7 @@ use crate::error::{InputError, Remedy};
 use crate::face::{Art, Face, List, Side, Uprights, face_checks};
 use crate::form::{Flat, Part};
 use crate::formed::{Formed, flat_weight};
-use crate::geometry::{OutlineId, Region};
+use crate::geometry::{Affine, OutlineId, Region};
 use crate::memory::{ELEMENT, Key, Memory, Weighty, recalled};
 use crate::units::Unit;
 
@@ -26,7 +26,7 @@ pub struct Faced {
     pub mirrored: Option<Seen>,
     /// What is printed behind, where something is to be.
     pub back: Option<Seen>,
-    /// Its blanks as layouts see them.
+    /// Its blanks as layouts see them; none where a card holds it.
     pub blanks: Vec<Piece>,
     /// Which outlines these have.
     pub outlines: Vec<OutlineId>,
@@ -58,6 +58,10 @@ pub struct FaceInput<'a> {
     pub bleed: f64,
     /// How far the back goes past cuts, mm: the same, and how far turning may be off. None without a back.
     pub back_bleed: Option<f64>,
+    /// What those that it holds are known by, with their faces.
+    pub held: &'a [Key],
+    /// True where another piece holds it, so that it lies on no sheet of its own.
+    pub is_held: bool,
     /// True where it is printed mirrored.
     pub mirrored: bool,
     /// Which of the blanks lie on a liner.
@@ -76,18 +80,23 @@ impl FaceInput<'_> {
     pub fn made(
         &self,
         formed: &Formed,
+        held: &[Arc<Faced>],
         memory: &dyn Memory,
     ) -> Result<(Key, Arc<Faced>), Vec<InputError>> {
-        recalled(memory, "faced", self, || Faced::new(self, formed))
+        recalled(memory, "faced", self, || Faced::new(self, formed, held))
     }
 }
 
 impl Faced {
-    /// Prints a face on a form.
+    /// Prints a face on a form, and on a card the faces of what it holds.
     ///
     /// # Errors
     /// A blank without an outline.
-    pub fn new(input: &FaceInput<'_>, formed: &Formed) -> Result<Self, Vec<InputError>> {
+    pub fn new(
+        input: &FaceInput<'_>,
+        formed: &Formed,
+        held: &[Arc<Self>],
+    ) -> Result<Self, Vec<InputError>> {
         let mut flat = formed.flat.clone();
         for (part, on_liner) in flat.parts.iter_mut().zip(input.on_liner) {
             part.on_liner = *on_liner;
@@ -100,9 +109,15 @@ impl Faced {
             parts.map(|part| face.print(input.list, part, uprights, bleed)).collect()
         };
         let front = input.face.map(|face| face.side(Side::Front));
-        let arts = front
+        let mut arts = front
             .as_ref()
             .map_or_else(Vec::new, |face| print(face, &flat, &formed.uprights, input.bleed));
+        if let Some(gathered) = &flat.gathered {
+            let worn = gathered.copies.iter().filter_map(|copy| {
+                Some((held.get(copy.member)?.arts.first()?, copy.copy, copy.at))
+            });
+            wear(&mut arts, worn);
+        }
         let mut checks = front.as_ref().map_or_else(Vec::new, |face| {
             face_checks(face, input.list, &flat, &formed.uprights, input.unit)
         });
@@ -128,7 +143,7 @@ impl Faced {
             Seen { flat: flat.mirrored(), arts }
         });
         let parts = flat.parts.iter().enumerate();
-        let blanks: Vec<Piece> = parts
+        let outlined: Vec<Piece> = parts
             .filter_map(|(at, part)| match &mirrored {
                 Some(Seen { flat, .. }) => {
                     let printed = printed(at, part).transformed(part.turned_over());
@@ -137,20 +152,23 @@ impl Faced {
                 None => Piece::new(&part.outline, &printed(at, part)),
             })
             .collect();
-        if blanks.len() < flat.parts.len() || blanks.is_empty() {
+        if outlined.len() < flat.parts.len() || outlined.is_empty() {
             return Err(vec![no_outline()]);
         }
-        let laid = mirrored.as_ref().map_or(&flat, |own| &own.flat);
-        let outlines = laid.parts.iter().map(|part| OutlineId::of(&part.outline)).collect();
-        Ok(Self { flat, arts, mirrored, back, blanks, outlines, checks })
+        let blanks = if input.is_held { Vec::new() } else { outlined };
+        let mut faced = Self { flat, arts, mirrored, back, blanks, outlines: Vec::new(), checks };
+        faced.outlines =
+            faced.laid_parts().iter().map(|part| OutlineId::of(&part.outline)).collect();
+        Ok(faced)
     }
 }
 
 impl Faced {
-    /// Its blanks as they lie on sheets.
+    /// Its blanks as they lie on sheets; none of what a card holds.
     #[must_use]
     pub fn laid_parts(&self) -> &[Part] {
-        &self.mirrored.as_ref().map_or(&self.flat, |own| &own.flat).parts
+        let parts = &self.mirrored.as_ref().map_or(&self.flat, |own| &own.flat).parts;
+        &parts[..self.blanks.len()]
     }
 
     /// What is printed on each of them there.
@@ -172,6 +190,16 @@ impl Weighty for Faced {
         let arts: usize = self.arts.iter().chain(behind).map(Art::elements).sum();
         // An outline is held flattened too.
         2 * flat_weight(&self.flat) + 2 * ELEMENT * arts + 1000 * self.checks.len()
+    }
+}
+
+/// Puts on a card what the pieces that it holds wear, over what is printed on the card itself.
+fn wear<'a>(arts: &mut Vec<Art>, worn: impl Iterator<Item = (&'a Art, usize, Affine)>) {
+    for (art, row, at) in worn {
+        if arts.is_empty() {
+            arts.push(Art::bare(art.bleed));
+        }
+        arts[0].wear(art, row, at);
     }
 }
 

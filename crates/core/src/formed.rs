@@ -30,8 +30,10 @@ pub struct Formed {
 /// What a form is made from: all that [`Formed::new`] reads.
 #[derive(Debug, Clone, Copy, Serialize)]
 pub struct FormInput<'a> {
-    /// The form.
+    /// The form; a card that holds others with these drawn.
     pub form: &'a Form,
+    /// What the forms of those that it holds are known by.
+    pub held: &'a [Key],
     /// The card's caliper, mm.
     pub caliper: f64,
     /// The unit of the texts.
@@ -54,7 +56,7 @@ impl Formed {
     /// # Errors
     /// As [`Form::draw`].
     pub fn new(input: &FormInput<'_>) -> Result<Self, Vec<InputError>> {
-        let FormInput { form, caliper, unit } = *input;
+        let FormInput { form, caliper, unit, .. } = *input;
         let flat = form.draw(caliper, unit)?;
         let fold = FoldModel::new(&flat, caliper);
         let checks = form_checks(form, &flat, fold.as_ref(), caliper, unit);

@@ -16,6 +16,7 @@ pub mod fold;
 pub mod form;
 pub mod form_checks;
 pub mod formed;
+pub mod gathering;
 pub mod geometry;
 pub mod id;
 pub mod job;

@@ -26,7 +26,7 @@ impl Check {
 }
 
 /// Each row of a list has its copy, and each copy its row.
-pub(crate) fn rows_check(piece: &JobPiece) -> Option<Check> {
+pub(crate) fn rows_check(piece: &JobPiece, copies: u32) -> Option<Check> {
     let face = piece.face.as_ref()?;
     let list = piece
         .list
@@ -37,10 +37,10 @@ pub(crate) fn rows_check(piece: &JobPiece) -> Option<Check> {
         1 => format!("one {what}"),
         _ => format!("{count} {}", if what == "copy" { "copies" } else { "rows" }),
     };
-    let (state, verdict) = match piece.copies.cmp(&rows) {
+    let (state, verdict) = match copies.cmp(&rows) {
         Ordering::Equal => (State::Fits, "a copy for each row".to_owned()),
         Ordering::Less => {
-            let (first, last) = (piece.copies + 1, rows);
+            let (first, last) = (copies + 1, rows);
             let which = if first == last {
                 format!("row {last}")
             } else {
@@ -49,11 +49,11 @@ pub(crate) fn rows_check(piece: &JobPiece) -> Option<Check> {
             (State::Broken, format!("{which} of {} without a copy", list.name))
         }
         Ordering::Greater => {
-            let over = counted(piece.copies - rows, "copy");
+            let over = counted(copies - rows, "copy");
             (State::Attention, format!("{over} without a row: its words stay empty"))
         }
     };
-    let texts = [counted(rows, "row"), format!("for {}", counted(piece.copies, "copy")), verdict];
+    let texts = [counted(rows, "row"), format!("for {}", counted(copies, "copy")), verdict];
     let check = Check::yes_or_no("rows", Stage::Face, "Rows and copies", state, texts);
     let remedy = Remedy::set(
         format!("Make {}", counted(rows.max(1), "copy")),

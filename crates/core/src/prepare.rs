@@ -210,7 +210,9 @@ pub fn prepare_with(
     let mut checks = Vec::new();
     for piece in &drawn {
         let own = piece.formed.checks.iter().chain(&piece.faced.checks).cloned();
-        let own = own.chain(rows_check(&piece.job_piece));
+        let made =
+            job.holder(&piece.job_piece.id).map_or(piece.job_piece.copies, |(_, count)| count);
+        let own = own.chain(rows_check(&piece.job_piece, made));
         checks.extend(own.map(|check| check.of_piece(&piece.job_piece, drawn.len() == 1)));
     }
     checks.extend(laid.sheet_checks.iter().cloned());

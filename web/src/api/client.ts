@@ -21,6 +21,7 @@ import type {
   JobSummary,
   LengthEntry,
   LineUp,
+  MemberPlace,
   ListView,
   MarkChoiceView,
   Meta,
@@ -36,6 +37,7 @@ import type {
   ReworkStep,
   Traced,
   TraceLook,
+  Turning,
   Unit,
   Workshop,
   WorkshopState,
@@ -161,6 +163,8 @@ export const api = {
     call<Job>('POST', '/traces/start', { blob, name, width }),
   motifsApart: (job: Job, piece: string) =>
     call<JobPiece[]>('POST', '/traces/apart', { job, piece }),
+  closeTogether: (job: Job, piece: string, turning: Turning) =>
+    call<MemberPlace[]>('POST', '/cards/close', { job, piece, turning }),
   readList: (file: File, told: { coding?: string; separator?: string; head?: boolean }) => {
     const query = new URLSearchParams({ name: file.name });
     for (const [name, value] of Object.entries(told)) query.set(name, String(value));

@@ -1,5 +1,5 @@
 /** What a piece's form is drawn from. */
-import type { ChosenStructure, Form, Traced } from './generated/types';
+import type { ChosenStructure, Form, Gathered, Traced } from './generated/types';
 
 /** The structure with its figures, where it is drawn from one. */
 export const structureOf = (form: Form): ChosenStructure | null =>
@@ -7,3 +7,7 @@ export const structureOf = (form: Form): ChosenStructure | null =>
 
 /** The outline, where it is traced from a picture. */
 export const tracedOf = (form: Form): Traced | null => ('traced' in form ? form.traced : null);
+
+/** The card, where it holds other pieces. */
+export const gatheredOf = (form: Form): Gathered | null =>
+  'gathered' in form ? form.gathered : null;

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 
 import { set } from '../api/fields';
-import { structureOf, tracedOf } from '../api/forms';
+import { gatheredOf, structureOf, tracedOf } from '../api/forms';
 import type { Basis, Dimension, Figure, Form } from '../api/generated/types';
 import { Dimensions } from '../board/Dimensions';
 import { FlatBoard } from '../board/FlatBoard';
@@ -15,6 +15,7 @@ import { Switch } from '../card/Switch';
 import { Catalogue } from '../catalogue/Catalogue';
 import { FoldDesk } from '../fold/FoldDesk';
 import { FoldPane } from '../fold/FoldPane';
+import { GatheredStage } from '../gathered/GatheredStage';
 import type { StageProps } from '../job/StageProps';
 import { TraceStage } from '../trace/TraceStage';
 import { AddOnHandles } from './AddOnHandles';
@@ -58,6 +59,9 @@ export function FormStage(props: StageProps) {
   const own = tracedOf(props.session.own.form);
   const view = props.piece.flat.traced;
   if (own && view) return <TraceStage stage={props} own={own} view={view} />;
+  const card = gatheredOf(props.session.own.form);
+  const held = props.piece.flat.gathered;
+  if (card && held) return <GatheredStage stage={props} own={card} view={held} />;
   return <StructureStage {...props} />;
 }
 

@@ -19,21 +19,42 @@ interface Props {
 export function PieceRows({ id, session, preview }: Props) {
   const navigate = useNavigate();
   const { job } = session;
+  const open = (piece: string) => void navigate(`/jobs/${id}/form?piece=${piece}`);
   const addOne = () => void session.keep(add('pieces', { ...preview.another, id: undefined }));
+  const addCard = () => void session.keep(add('pieces', { ...preview.card, id: undefined }));
   const removeOne = (piece: string) => void session.keep(remove(`pieces.${piece}`));
   return (
     <Rows
       title="Pieces"
       aside={
-        <Button variant="plain" onClick={addOne}>
-          add a piece
-        </Button>
+        <>
+          {preview.card && (
+            <Button variant="plain" onClick={addCard}>
+              a sticker card
+            </Button>
+          )}
+          <Button variant="plain" onClick={addOne}>
+            add a piece
+          </Button>
+        </>
       }
     >
       {preview.pieces.map((piece) => {
         const field = `pieces.${piece.id}.copies`;
         const value = job.pieces.find(({ id: known }) => known === piece.id)?.copies ?? 0;
         const alone = preview.pieces.length === 1;
+        const holder = preview.pieces.find(({ id: known }) => known === piece.held_by);
+        if (holder)
+          return (
+            <div key={field} className="piece-row">
+              <p className="piece-note">
+                {piece.name}: on {holder.name}
+                <Button variant="plain" onClick={() => open(piece.id)}>
+                  open
+                </Button>
+              </p>
+            </div>
+          );
         return (
           <div key={field} className="piece-row">
             <CountField
@@ -47,10 +68,7 @@ export function PieceRows({ id, session, preview }: Props) {
             {!alone && (
               <p className="piece-note">
                 {piece.laid} laid
-                <Button
-                  variant="plain"
-                  onClick={() => void navigate(`/jobs/${id}/form?piece=${piece.id}`)}
-                >
+                <Button variant="plain" onClick={() => open(piece.id)}>
                   open
                 </Button>
                 <Button variant="plain" onClick={() => removeOne(piece.id)}>

@@ -114,6 +114,25 @@ pub struct ByRow {
 }
 
 impl Art {
+    /// Nothing that is printed, with a bleed of so many mm.
+    #[must_use]
+    pub fn bare(bleed: f64) -> Self {
+        Self {
+            layers: Vec::new(),
+            by_row: Vec::new(),
+            printed: Region::empty(),
+            to_edge: BezPath::new(),
+            bleed,
+        }
+    }
+
+    /// Puts on top what another blank wears on the copy of a row, where `to` takes it.
+    pub fn wear(&mut self, other: &Self, row: usize, to: Affine) {
+        let inks = other.inks(row);
+        self.layers.extend(inks.map(|inked| Inked { ink: inked.ink.moved(to), ..inked.clone() }));
+        self.printed = self.printed.union(&other.printed.transformed(to));
+    }
+
     /// What is the same on every copy and has so many of the layers that differ below it.
     #[must_use]
     pub fn level(&self, at: usize) -> &[Inked] {
@@ -195,13 +214,7 @@ impl Face {
     #[must_use]
     pub fn print(&self, list: Option<&List>, part: &Part, uprights: &Uprights, most: f64) -> Art {
         let bleed = self.bleed.min(most).max(0.0);
-        let mut art = Art {
-            layers: Vec::new(),
-            by_row: Vec::new(),
-            printed: Region::empty(),
-            to_edge: BezPath::new(),
-            bleed,
-        };
+        let mut art = Art::bare(bleed);
         let mut to_edge = Region::empty();
         for layer in self.layers.iter().filter(|layer| !layer.hidden) {
             let Some(printer) = Printer::new(self, layer, part, uprights, bleed) else { continue };

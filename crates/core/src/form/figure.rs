@@ -1,10 +1,14 @@
 //! A figure of the spec card: what it is, what it stands at and what it may be.
 
+use std::ops::RangeInclusive;
+
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
 #[cfg(feature = "api")]
 use ts_rs::TS;
+
+use crate::units::{Unit, format_length, measure};
 
 /// How a figure is entered and shown.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -45,4 +49,31 @@ pub struct Figure {
     pub range: [f64; 2],
     /// The range, and what it stands at by itself, as text.
     pub range_text: String,
+}
+
+impl Figure {
+    /// A length with the values that it may have, and its name and note.
+    pub(super) fn length(
+        field: &str,
+        value: f64,
+        standard: f64,
+        range: RangeInclusive<f64>,
+        [label, note]: [&str; 2],
+        unit: Unit,
+    ) -> Self {
+        let (least, most) = range.into_inner();
+        let show = |mm: f64| measure(mm, unit);
+        Self {
+            field: field.to_owned(),
+            label: label.to_owned(),
+            note: note.to_owned(),
+            kind: FigureKind::Length,
+            value,
+            text: format_length(value, unit),
+            standard,
+            own: (value - standard).abs() > 1e-12,
+            range: [least, most],
+            range_text: format!("{} to {}, by itself {}", show(least), show(most), show(standard)),
+        }
+    }
 }

@@ -8,6 +8,7 @@ use serde::Serialize;
 use ts_rs::TS;
 
 use super::design::{Blank, Must, Stand, Step};
+use super::gathered::GatheredFacts;
 use super::panel::Joined;
 use super::traced::TracedFacts;
 use super::{Axis, Dimension, Figure, PlacedPanel};
@@ -238,6 +239,8 @@ pub struct Flat {
     pub checks: Vec<Check>,
     /// What the outline of a picture came to.
     pub traced: Option<TracedFacts>,
+    /// What lies on a card that holds other pieces.
+    pub gathered: Option<GatheredFacts>,
 }
 
 impl Flat {
@@ -255,6 +258,7 @@ impl Flat {
             mates: Vec::new(),
             checks: Vec::new(),
             traced: None,
+            gathered: None,
         }
     }
 

@@ -16,6 +16,7 @@ mod figure;
 mod figures;
 mod flaps;
 mod flat;
+mod gathered;
 mod label;
 mod labels;
 mod packet;
@@ -26,6 +27,7 @@ mod sleeve;
 mod solid;
 mod source;
 mod split;
+mod sticker_card;
 mod structure;
 mod tabs;
 mod tag;
@@ -45,14 +47,17 @@ pub use figure::{Figure, FigureKind};
 pub use figures::Figures;
 pub use flaps::GLUE_STANDARD;
 pub use flat::{Flat, Folding, Label, Part, Sizes};
+pub use gathered::{
+    Gathered, GatheredFacts, Held, HeldAt, HeldPiece, MOST_ON_CARD, Member, MemberPlace,
+};
 pub use panel::{Joint, Line, Panel, PlacedPanel, Role, Unfolded};
 pub use param::{Bounds, Kind, Param};
 pub use source::{Basis, ChosenStructure, Source};
 pub use split::{JOIN_FLAP, Split, SplitBy};
+pub use sticker_card::StickerCard;
 pub use structure::{Family, Preset, Structure};
 pub use traced::{
-    Border, Eye, Found, HoleRule, HoleSay, Looked, Mend, OUTLINE, PICTURE, StickerCard, Traced,
-    TracedFacts,
+    Border, Eye, Found, HoleRule, HoleSay, Looked, Mend, OUTLINE, PICTURE, Traced, TracedFacts,
 };
 
 use crate::error::{Faults, InputError, Remedy, Setting};
@@ -99,7 +104,7 @@ impl Form {
     pub const fn chosen(&self) -> Option<&ChosenStructure> {
         match &self.source {
             Source::Structure(chosen) => Some(chosen),
-            Source::Traced { .. } => None,
+            Source::Traced { .. } | Source::Gathered { .. } => None,
         }
     }
 
@@ -107,7 +112,7 @@ impl Form {
     pub const fn chosen_mut(&mut self) -> Option<&mut ChosenStructure> {
         match &mut self.source {
             Source::Structure(chosen) => Some(chosen),
-            Source::Traced { .. } => None,
+            Source::Traced { .. } | Source::Gathered { .. } => None,
         }
     }
 
@@ -122,17 +127,56 @@ impl Form {
     #[must_use]
     pub const fn traced(&self) -> Option<&Traced> {
         match &self.source {
-            Source::Structure(_) => None,
             Source::Traced { traced } => Some(traced),
+            Source::Structure(_) | Source::Gathered { .. } => None,
         }
     }
 
     /// The same, to be changed.
     pub const fn traced_mut(&mut self) -> Option<&mut Traced> {
         match &mut self.source {
-            Source::Structure(_) => None,
             Source::Traced { traced } => Some(traced),
+            Source::Structure(_) | Source::Gathered { .. } => None,
         }
+    }
+
+    /// A card that holds other pieces.
+    #[must_use]
+    pub fn of_pieces(gathered: Gathered) -> Self {
+        let source = Source::Gathered { gathered: Box::new(gathered) };
+        Self { source, through: false, backing: None }
+    }
+
+    /// The card, where it holds other pieces.
+    #[must_use]
+    pub const fn gathered(&self) -> Option<&Gathered> {
+        match &self.source {
+            Source::Gathered { gathered } => Some(gathered),
+            Source::Structure(_) | Source::Traced { .. } => None,
+        }
+    }
+
+    /// The same, to be changed.
+    pub const fn gathered_mut(&mut self) -> Option<&mut Gathered> {
+        match &mut self.source {
+            Source::Gathered { gathered } => Some(gathered),
+            Source::Structure(_) | Source::Traced { .. } => None,
+        }
+    }
+
+    /// True for one blank that is not folded and holds nothing: what a card can hold.
+    #[must_use]
+    pub fn stays_flat(&self) -> bool {
+        let is_flat = match &self.source {
+            Source::Structure(chosen) => {
+                let family = chosen.structure().map(|structure| structure.family);
+                matches!(family, Ok(Family::Labels | Family::Tags | Family::Bookmarks))
+                    && chosen.split.is_none()
+            }
+            Source::Traced { traced } => traced.card.is_none(),
+            Source::Gathered { .. } => false,
+        };
+        is_flat && self.backing.is_none()
     }
 
     /// The structure of the catalogue, where it is drawn from one that the catalogue holds.
@@ -172,6 +216,16 @@ impl Form {
                 faults.or(())?;
                 Ok(traced.flat(parts, facts, caliper, unit))
             }
+            Source::Gathered { gathered } => {
+                let Some((part, facts)) = faults.take(gathered.draft(unit)) else {
+                    return Err(faults.or(()).err().unwrap_or_default());
+                };
+                let mut parts = vec![part];
+                let layer = self.backing_layer(&parts, unit, &mut faults);
+                parts.extend(layer);
+                faults.or(())?;
+                Ok(gathered.flat(parts, facts, unit))
+            }
         }
     }
 
@@ -196,7 +250,7 @@ impl Form {
     pub fn with_inside(&self, inside: &[(String, f64)], caliper: f64) -> Self {
         let source = match &self.source {
             Source::Structure(chosen) => Source::Structure(chosen.with_inside(inside, caliper)),
-            traced @ Source::Traced { .. } => traced.clone(),
+            other => other.clone(),
         };
         Self { source, ..self.clone() }
     }

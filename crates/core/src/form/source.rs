@@ -10,6 +10,7 @@ use ts_rs::TS;
 
 use super::design::Design;
 use super::flat::{Flat, Folding, Part};
+use super::gathered::Gathered;
 use super::resolve::{self, Resolved, resolve};
 use super::traced::Traced;
 use super::{AddOn, Split, Structure, add_on, catalogue, checks, drafting, labels, split};
@@ -29,6 +30,11 @@ pub enum Source {
         /// How it is found.
         traced: Box<Traced>,
     },
+    /// A card that holds other pieces of the job.
+    Gathered {
+        /// What it holds, and how they lie on it.
+        gathered: Box<Gathered>,
+    },
 }
 
 // Told by its fields; read by hand, so that a fault in one of them is told by its name.
@@ -36,7 +42,12 @@ impl<'de> Deserialize<'de> for Source {
     fn deserialize<D: Deserializer<'de>>(from: D) -> Result<Self, D::Error> {
         use serde::de::Error;
         let mut fields = serde_json::Map::deserialize(from)?;
-        match fields.remove("traced").filter(|traced| !traced.is_null()) {
+        let mut own = |name: &str| fields.remove(name).filter(|own| !own.is_null());
+        if let Some(gathered) = own("gathered") {
+            let read = serde_json::from_value(gathered);
+            return read.map(|gathered| Self::Gathered { gathered }).map_err(D::Error::custom);
+        }
+        match own("traced") {
             Some(traced) => serde_json::from_value(traced)
                 .map(|traced| Self::Traced { traced })
                 .map_err(D::Error::custom),

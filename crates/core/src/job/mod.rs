@@ -25,7 +25,7 @@ pub use plan::{Amount, Kept, MOST_PLACED, Made, Orientation, Search, SheetPlan, 
 use crate::blob::{BlobId, Blobs};
 use crate::error::{Faults, InputError, Remedy};
 use crate::face::{Face, LayerKind};
-use crate::form::Form;
+use crate::form::{Form, Gathered};
 use crate::id::PieceId;
 use crate::units::Unit;
 use crate::workshop::{RecordId, RecordKind, check_name};
@@ -59,13 +59,8 @@ impl Job {
     #[must_use]
     pub fn another_piece(&self) -> JobPiece {
         let form = Form::new("tag-clipped", &[("width", 40.0), ("height", 80.0)]);
-        let taken = |id: &str| self.pieces.iter().any(|piece| piece.id.0 == id);
-        let mut number = self.pieces.len() + 1;
-        while taken(&format!("p{number}")) {
-            number += 1;
-        }
         let first = self.pieces.first();
-        let new = JobPiece::new(&format!("p{number}"), form, "");
+        let new = JobPiece::new(&self.free_id(), form, "");
         JobPiece {
             name: Some(format!("Tag {}", self.pieces.len())),
             stock: first.map_or(new.stock.clone(), |first| first.stock.clone()),
@@ -73,6 +68,38 @@ impl Job {
             copies: first.map_or(1, |first| first.copies),
             ..new
         }
+    }
+
+    /// The card that holds a piece: which of the job's, and how many copies it holds.
+    #[must_use]
+    pub fn holder(&self, id: &PieceId) -> Option<(usize, u32)> {
+        let mut cards = self.pieces.iter().enumerate();
+        cards.find_map(|(at, piece)| Some((at, piece.form.gathered()?.holds(id)?)))
+    }
+
+    /// True where a card could hold a piece: it stays flat, and no card holds it yet.
+    #[must_use]
+    pub fn is_free(&self, piece: &JobPiece) -> bool {
+        piece.form.stays_flat() && self.holder(&piece.id).is_none()
+    }
+
+    /// A card that holds what of the job's pieces a card can hold; `None` where there is nothing of it.
+    #[must_use]
+    pub fn card_of_pieces(&self) -> Option<JobPiece> {
+        let free: Vec<&JobPiece> = self.pieces.iter().filter(|piece| self.is_free(piece)).collect();
+        let first = free.first()?;
+        let card = Form::of_pieces(Gathered::of(free.iter().map(|piece| piece.id.clone())));
+        let card = JobPiece::new(&self.free_id(), card, &first.stock.0);
+        Some(JobPiece { name: Some("Sticker card".to_owned()), ..card })
+    }
+
+    fn free_id(&self) -> String {
+        let taken = |id: &str| self.pieces.iter().any(|piece| piece.id.0 == id);
+        let mut number = self.pieces.len() + 1;
+        while taken(&format!("p{number}")) {
+            number += 1;
+        }
+        format!("p{number}")
     }
 
     /// The pieces with one for each motif of a traced picture instead of one for all of them.
@@ -224,8 +251,39 @@ impl Job {
                 continue;
             }
             piece.validate(self.unit, &mut faults);
+            self.validate_members(piece, &mut faults);
         }
         self.sheet.validate(self.unit, &mut faults);
         faults.or(())
+    }
+
+    /// A card holds pieces of the job that stay flat, each on one card only.
+    fn validate_members(&self, card: &JobPiece, faults: &mut Faults) {
+        let Some(gathered) = card.form.gathered() else { return };
+        for (at, member) in gathered.members.iter().enumerate() {
+            let id = &member.piece;
+            let piece = self.pieces.iter().find(|piece| piece.id == *id);
+            let twice = gathered.members[..at].iter().any(|other| other.piece == *id);
+            let elsewhere = || self.holder(id).is_some_and(|(at, _)| self.pieces[at].id != card.id);
+            let what = match piece {
+                None => format!("The card holds “{}”, which is no piece of this job", id.shown()),
+                Some(piece) if piece.form.gathered().is_some() => {
+                    format!("“{}” is a card itself: no card holds it", piece.own_name())
+                }
+                Some(piece) if twice || elsewhere() => {
+                    format!("“{}” lies on a card already", piece.own_name())
+                }
+                Some(piece) if !piece.form.stays_flat() => format!(
+                    "“{}” is folded or has layers: a card holds what stays flat",
+                    piece.own_name()
+                ),
+                Some(_) => continue,
+            };
+            faults.add(InputError::plain(
+                &format!("{}form.gathered.members", card.path()),
+                what,
+                Remedy::advice("Take it off the card"),
+            ));
+        }
     }
 }

@@ -8,7 +8,7 @@ use ts_rs::TS;
 
 use crate::error::Faults;
 use crate::face::{Face, List};
-use crate::form::Form;
+use crate::form::{Form, Source};
 use crate::id::PieceId;
 use crate::units::Unit;
 use crate::workshop::{RecordId, check_name};
@@ -46,7 +46,11 @@ impl JobPiece {
     /// What it goes by among others.
     #[must_use]
     pub fn own_name(&self) -> &str {
-        let what = || if self.form.traced().is_some() { "Traced piece" } else { "Piece" };
+        let what = || match &self.form.source {
+            Source::Traced { .. } => "Traced piece",
+            Source::Gathered { .. } => "Sticker card",
+            Source::Structure(_) => "Piece",
+        };
         let structure = || self.form.structure().map_or_else(what, |structure| structure.name);
         self.name.as_deref().unwrap_or_else(structure)
     }

@@ -10,7 +10,7 @@ use super::{
 use crate::error::{Faults, InputError};
 use crate::face::Face;
 use crate::faced::{FaceInput, Faced};
-use crate::form::Axis;
+use crate::form::{Axis, Held, HeldPiece};
 use crate::formed::{FormInput, Formed};
 use crate::id::{PartId, PieceId};
 use crate::job::{Job, JobPiece};
@@ -72,40 +72,85 @@ pub(crate) fn draw(
     let several = job.pieces.len() > 1 || job.pieces.iter().any(|piece| piece.copies > 1);
     let most_bleed = if several { job.sheet.spacing / 2.0 } else { f64::INFINITY };
     let turning = records.printer.map_or(0.0, |printer| printer.turning_error);
-    let one = |number: usize, piece: &JobPiece| {
-        let caliper = records.stocks[number].caliper;
-        let input = FormInput { form: &piece.form, caliper, unit: job.unit };
+    let one = |number: usize, piece: &JobPiece, held: &[&Drawn], holder: Option<usize>| {
+        // What a card holds is made of the card's stock, and may bleed halfway to its neighbours.
+        let stock = &records.stocks[holder.unwrap_or(number)];
+        let card = holder.and_then(|at| job.pieces[at].form.gathered());
+        let most_bleed = card.map_or(most_bleed, |card| card.gap / 2.0);
+        let mut piece = piece.clone();
+        hold(&mut piece, held);
+        let keys: Vec<Key> = held.iter().map(|own| own.form_key).collect();
+        let input =
+            FormInput { form: &piece.form, held: &keys, caliper: stock.caliper, unit: job.unit };
         let (form_key, formed) = input.made(memory)?;
         let parts = formed.flat.parts.iter();
-        let on_liner: Vec<bool> = parts.map(|part| records.has_liner(number, part)).collect();
+        let on_liner: Vec<bool> =
+            parts.map(|part| records.has_liner(holder.unwrap_or(number), part)).collect();
         let face = piece.face.as_ref();
+        let (faces, worn): (Vec<Key>, Vec<Arc<Faced>>) =
+            held.iter().map(|own| (own.face_key, Arc::clone(&own.faced))).unzip();
         let input = FaceInput {
             form: form_key,
             face,
             has_fonts: face.is_none_or(Face::has_fonts),
             list: face.and(piece.list.as_ref()),
             bleed: face.map_or(0.0, |face| face.bleed.min(most_bleed).max(0.0)),
-            mirrored: records.stocks[number].mirrored,
+            held: &faces,
+            is_held: holder.is_some(),
+            mirrored: stock.mirrored && holder.is_none(),
             back_bleed: face
-                .filter(|face| face.both_sides && !records.stocks[number].mirrored)
+                .filter(|face| face.both_sides && !stock.mirrored)
                 .map(|face| (face.bleed + turning).min(most_bleed).max(0.0)),
             on_liner: &on_liner,
             through: piece.form.through,
             unit: job.unit,
         };
-        let (face_key, faced) = input.made(&formed, memory)?;
-        Ok(Drawn { job_piece: piece.clone(), formed, form_key, faced, face_key })
+        let (face_key, faced) = input.made(&formed, &worn, memory)?;
+        Ok(Drawn { job_piece: piece, formed, form_key, faced, face_key })
     };
     let mut faults = Faults::default();
-    let mut all = Vec::new();
-    for (number, piece) in job.pieces.iter().enumerate() {
-        let drawn: Result<Drawn, Vec<InputError>> = one(number, piece);
+    let mut all: Vec<Option<Drawn>> = job.pieces.iter().map(|_| None).collect();
+    // Cards last: they are drawn around what they hold.
+    let mut order: Vec<usize> = (0..job.pieces.len()).collect();
+    order.sort_by_key(|number| job.pieces[*number].form.gathered().is_some());
+    for number in order {
+        let piece = &job.pieces[number];
+        let members = piece.form.gathered().map(|card| card.members.iter());
+        let held: Option<Vec<&Drawn>> = members
+            .into_iter()
+            .flatten()
+            .map(|member| {
+                let drawn = all.iter().flatten();
+                drawn.into_iter().find(|own| own.job_piece.id == member.piece)
+            })
+            .collect();
+        // What is wrong with a member is said already.
+        let Some(held) = held else { continue };
+        let holder = job.holder(&piece.id).map(|(at, _)| at);
+        let drawn: Result<Drawn, Vec<InputError>> = one(number, piece, &held, holder);
         let own = |errors: Vec<InputError>| -> Vec<InputError> {
             errors.into_iter().map(|error| error.below(&piece.path())).collect()
         };
-        all.extend(faults.take(drawn.map_err(own)));
+        all[number] = faults.take(drawn.map_err(own));
     }
-    faults.or(all)
+    faults.or(all.into_iter().flatten().collect())
+}
+
+/// Gives a card the pieces that it holds, as they are drawn.
+fn hold(piece: &mut JobPiece, held: &[&Drawn]) {
+    let Some(card) = piece.form.gathered_mut() else { return };
+    let drawn = held.iter().filter_map(|own| {
+        let part = own.faced.flat.parts.first()?;
+        Some(HeldPiece {
+            piece: own.job_piece.id.clone(),
+            name: own.job_piece.own_name().to_owned(),
+            outline: part.outline.clone(),
+            strokes: part.strokes.clone(),
+            through: own.job_piece.form.through,
+            bounds: part.bounds,
+        })
+    });
+    card.held = Held(Some(Arc::new(drawn.collect())));
 }
 
 impl Ground {
@@ -133,7 +178,8 @@ impl Ground {
             let turns = turns(plan, stock.grain, flat.main_folds(), blanks, &ground.windows);
             let first = ground.cards.len();
             let own = &drawn.job_piece.stock;
-            let cards = flat.parts.iter().map(|part| part.stock.as_ref().unwrap_or(own).clone());
+            let parts = drawn.faced.laid_parts().iter();
+            let cards = parts.map(|part| part.stock.as_ref().unwrap_or(own).clone());
             ground.cards.extend(cards);
             ground.pieces.push(OnGround { drawn, turns, first });
         }
@@ -178,6 +224,11 @@ impl Ground {
     pub(crate) fn card_of(&self, run: &SheetRun) -> &RecordId {
         let part = run.placements.first().map_or(0, |at| at.part);
         &self.cards[part]
+    }
+
+    /// The pieces that lie on sheets: all but those that a card holds.
+    pub(crate) fn on_sheets(&self) -> impl Iterator<Item = &OnGround> {
+        self.pieces.iter().filter(|piece| !piece.blanks.is_empty())
     }
 
     /// True in a job of one piece.

@@ -89,7 +89,7 @@ pub(crate) fn gathered(mut runs: Vec<SheetRun>, ground: &Ground) -> Layout {
 /// Rows and columns.
 pub(crate) fn in_rows(plan: &SheetPlan, ground: &Ground) -> Layout {
     let alone: Vec<Layout> =
-        ground.pieces.iter().map(|piece| by_itself(plan, ground, piece)).collect();
+        ground.on_sheets().map(|piece| by_itself(plan, ground, piece)).collect();
     if let [only] = alone.as_slice() {
         return Layout { per_sheet: only.per_sheet, ..gathered(only.runs.clone(), ground) };
     }

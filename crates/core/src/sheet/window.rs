@@ -112,6 +112,15 @@ pub struct Machines<'a> {
     pub to_marks: f64,
 }
 
+impl Windows {
+    /// Those of a page that nothing takes anything of.
+    #[must_use]
+    pub fn free(page: Rect) -> Self {
+        let whole = Window::new(page, &[]);
+        Self { page, printable: page, print: whole.clone(), cut: whole, taken: Vec::new() }
+    }
+}
+
 impl Machines<'_> {
     /// The part of the page that can be printed.
     #[must_use]

@@ -5,6 +5,7 @@
 mod add_ons;
 mod borders;
 mod by_hand;
+mod cards;
 mod carton_blanks;
 mod catalogue;
 mod faces;

@@ -7,6 +7,7 @@ mod files;
 mod fitting;
 mod fold;
 mod fonts;
+mod gathered;
 mod jobs;
 mod layers;
 mod lengths;
@@ -81,6 +82,7 @@ pub fn routes() -> Vec<Route> {
         traces::look,
         traces::start,
         traces::apart,
+        gathered::close,
         layers::line_up,
         lists::read_list,
         lists::row,

@@ -16,6 +16,7 @@ use super::files::FileInfo;
 use super::fitting::{MarkChoiceView, MarksProgress, OrderChoice, WayView, WaysDone};
 use super::fold::{FoldAsk, FoldMoment, FoldView};
 use super::fonts::FontView;
+use super::gathered::CloseAsk;
 use super::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
 use super::layers::LineUpAsk;
 use super::lengths::{LengthEntry, ReadLength};
@@ -77,6 +78,7 @@ pub fn typescript() -> String {
     types.visit::<TraceLook>();
     types.visit::<PictureStart>();
     types.visit::<ApartAsk>();
+    types.visit::<CloseAsk>();
     types.visit::<ListView>();
     types.visit::<RowAsk>();
     types.visit::<LineUpAsk>();

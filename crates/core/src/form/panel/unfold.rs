@@ -46,6 +46,22 @@ pub struct PlacedPanel {
 }
 
 impl PlacedPanel {
+    /// A panel that hangs on nothing.
+    #[must_use]
+    pub fn plain(name: &str, outline: BezPath) -> Self {
+        Self {
+            name: name.to_owned(),
+            role: Role::Face,
+            figure: None,
+            strip_of: None,
+            soft: Vec::new(),
+            outline,
+            frame: Affine::IDENTITY,
+            hang: None,
+            reach: None,
+        }
+    }
+
     /// Length of its hinge in mm, 0 for the panel everything hangs on.
     #[must_use]
     pub fn hinge_length(&self) -> f64 {

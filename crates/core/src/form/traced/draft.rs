@@ -2,10 +2,10 @@
 
 use kurbo::{Affine, BezPath, Rect};
 
-use super::{OUTLINE, Traced, TracedFacts, border, mend, narrow, panel};
+use super::{OUTLINE, Traced, TracedFacts, border, mend, narrow};
 use crate::LineKind;
 use crate::error::{InputError, Remedy, Setting};
-use crate::form::Part;
+use crate::form::{Part, PlacedPanel};
 use crate::geometry::{Region, fine_region, redrawn};
 use crate::stroke::{Stroke, StrokeSource};
 use crate::trace::TraceError;
@@ -67,7 +67,7 @@ impl Traced {
         let cut_lines: Vec<(BezPath, bool)> =
             rings.into_iter().map(|(path, is_hole)| (shift * path, is_hole)).collect();
         let mut part = match &self.card {
-            Some(card) => card.part(&cut_lines, bounds + shift.translation()),
+            Some(card) => stickers(card.part(bounds + shift.translation()), &cut_lines),
             None => part(&cut_lines),
         };
         if let Some((id, path)) = self.eye.as_ref().and_then(|eye| eye.hole(&cut)) {
@@ -144,6 +144,20 @@ fn part(cut: &[(BezPath, bool)]) -> Part {
             Stroke::new(id, LineKind::Cut, path.clone(), StrokeSource::Edge)
         })
         .collect();
-    part.panels = vec![panel(OUTLINE, part.outline.clone())];
+    part.panels = vec![PlacedPanel::plain(OUTLINE, part.outline.clone())];
     part
+}
+
+/// A card with what is cut on it to the liner.
+fn stickers(mut card: Part, cut: &[(BezPath, bool)]) -> Part {
+    let mut stickers = BezPath::new();
+    for (number, (path, is_hole)) in cut.iter().enumerate() {
+        let id = format!("{}-{}", if *is_hole { "hole" } else { "sticker" }, number + 1);
+        card.strokes.push(Stroke::new(id, LineKind::KissCut, path.clone(), StrokeSource::Edge));
+        if !is_hole {
+            stickers.extend(path.iter());
+        }
+    }
+    card.panels.push(PlacedPanel::plain(OUTLINE, stickers));
+    card
 }

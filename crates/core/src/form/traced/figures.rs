@@ -1,16 +1,14 @@
 //! The figures of a traced outline on its spec card.
 
-use std::ops::RangeInclusive;
-
-use super::{Traced, WIDTH, border, card, eye};
+use super::{Traced, WIDTH, border, eye};
 use crate::form::{Figure, FigureKind};
 use crate::trace::{DETAIL, DETAILS, GAPS};
-use crate::units::{Unit, format_length, measure};
+use crate::units::Unit;
 
 /// What the spec card shows of it, in order.
 pub(super) fn figures(traced: &Traced, unit: Unit) -> Vec<Figure> {
     let length = |(field, value): (&str, f64), standard, range, words| {
-        figure(field, value, standard, range, words, unit)
+        Figure::length(&format!("form.traced.{field}"), value, standard, range, words, unit)
     };
     let [width, _] = traced.sides();
     // By itself a line strays a part of a pixel.
@@ -48,38 +46,7 @@ pub(super) fn figures(traced: &Traced, unit: Unit) -> Vec<Figure> {
         all.push(length(("eye.x", own.x), 0.0, eye::ACROSS, words));
     }
     if let Some(own) = &traced.card {
-        let words = ["Margin", "Card beside the outermost stickers."];
-        all.push(length(("card.margin", own.margin), card::margin(), card::MARGIN, words));
-        let words = ["Corners", "Radius of the card’s corners."];
-        all.push(length(("card.corner", own.corner), card::corner(), card::CORNER, words));
-        let words = ["Heading", "Room for words above the stickers."];
-        all.push(length(("card.heading", own.heading), 0.0, card::HEADING, words));
-        let words = ["Hang hole", "Its diameter; 0 leaves it out."];
-        all.push(length(("card.hole", own.hole), 0.0, card::HOLE, words));
+        all.extend(own.figures("form.traced.card", unit));
     }
     all
-}
-
-fn figure(
-    field: &str,
-    value: f64,
-    standard: f64,
-    range: RangeInclusive<f64>,
-    [label, note]: [&str; 2],
-    unit: Unit,
-) -> Figure {
-    let (least, most) = range.into_inner();
-    let show = |mm: f64| measure(mm, unit);
-    Figure {
-        field: format!("form.traced.{field}"),
-        label: label.to_owned(),
-        note: note.to_owned(),
-        kind: FigureKind::Length,
-        value,
-        text: format_length(value, unit),
-        standard,
-        own: (value - standard).abs() > 1e-12,
-        range: [least, most],
-        range_text: format!("{} to {}, by itself {}", show(least), show(most), show(standard)),
-    }
 }

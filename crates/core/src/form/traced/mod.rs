@@ -1,7 +1,6 @@
 //! A form whose outline is traced from a picture: the border around it, what is mended by hand, a hole to hang it by.
 
 mod border;
-mod card;
 mod checks;
 mod draft;
 mod eye;
@@ -11,7 +10,7 @@ mod narrow;
 
 use std::sync::Arc;
 
-use kurbo::{Affine, BezPath, Rect};
+use kurbo::{BezPath, Rect};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Deserializer, Serialize};
@@ -19,11 +18,10 @@ use serde::{Deserialize, Deserializer, Serialize};
 use ts_rs::TS;
 
 pub use border::{Border, HoleRule, HoleSay};
-pub use card::StickerCard;
 pub use eye::Eye;
 pub use mend::Mend;
 
-use super::{Flat, Part, PlacedPanel, Role, drafting};
+use super::{Flat, Part, StickerCard, drafting};
 use crate::blob::{BlobId, Origin};
 use crate::error::{Faults, InputError, Remedy, Setting};
 use crate::memory::Weighty;
@@ -184,7 +182,7 @@ impl Traced {
             eye.validate(unit, faults);
         }
         if let Some(card) = &self.card {
-            card.validate(unit, faults);
+            card.validate("form.traced.card", unit, faults);
         }
         if self.mends.len() > MOST_MENDS || !self.mends.iter().all(Mend::is_sound) {
             faults.add(InputError::plain(
@@ -239,19 +237,4 @@ where
     T: Deserialize<'de> + Default,
 {
     Ok(Option::deserialize(from)?.unwrap_or_default())
-}
-
-/// A panel that hangs on nothing.
-fn panel(name: &str, outline: BezPath) -> PlacedPanel {
-    PlacedPanel {
-        name: name.to_owned(),
-        role: Role::Face,
-        figure: None,
-        strip_of: None,
-        soft: Vec::new(),
-        outline,
-        frame: Affine::IDENTITY,
-        hang: None,
-        reach: None,
-    }
 }

@@ -172,7 +172,7 @@ impl Scene<'_> {
         let room = self.ground.windows.cut.base;
         let several = self.ground.pieces.len() > 1;
         let mut checks: Vec<Check> = Vec::new();
-        for piece in &self.ground.pieces {
+        for piece in self.ground.on_sheets() {
             let wanted = piece.drawn.job_piece.copies;
             let laid = laid_of(piece, self.layout);
             let verdict = match (laid, self.layout.sheets()) {

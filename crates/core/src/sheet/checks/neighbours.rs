@@ -46,8 +46,8 @@ impl Scene<'_> {
             let face = piece.drawn.job_piece.face.as_ref().filter(|_| piece.reaches_cuts());
             face.map(|face| face.bleed).filter(|bleed| *bleed > 0.0)
         };
-        let widest = self.ground.pieces.iter().filter_map(coloured).fold(0.0, f64::max);
-        for drawn in &self.ground.pieces {
+        let widest = self.ground.on_sheets().filter_map(coloured).fold(0.0, f64::max);
+        for drawn in self.ground.on_sheets() {
             let Some(bleed) = coloured(drawn) else { continue };
             let held = drawn.arts.iter().map(|art| art.bleed).fold(bleed, f64::min);
             let limit = (held, Sense::AtLeast, bleed);

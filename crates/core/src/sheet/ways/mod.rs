@@ -196,7 +196,10 @@ fn misfit_piece(job: &Job, workshop: &Workshop) -> Option<(usize, Form, f64)> {
     let records = Records::of(job, workshop).ok()?;
     let ground = Ground::new(job, &records, &Forgetful).ok()?;
     let (piece, _) = ground.critical();
-    let number = ground.pieces.iter().position(|other| other.first == piece.first)?;
+    let number = ground
+        .pieces
+        .iter()
+        .position(|other| other.first == piece.first && !other.blanks.is_empty())?;
     let own = job.pieces.get(number)?;
     Some((number, own.form.clone(), records.stocks.get(number)?.caliper))
 }

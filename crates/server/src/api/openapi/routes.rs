@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use aptum_core::arrange::Arranged;
 use aptum_core::error::Change;
 use aptum_core::fold::FoldedDrawing;
+use aptum_core::form::MemberPlace;
 use aptum_core::job::JobPiece;
 use aptum_core::sheet::RecordDrawing;
 use aptum_core::{Job, Workshop};
@@ -18,6 +19,7 @@ use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
 use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
 use crate::api::fonts::FontView;
+use crate::api::gathered::CloseAsk;
 use crate::api::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
 use crate::api::layers::LineUpAsk;
 use crate::api::lengths::{LengthEntry, ReadLength};
@@ -359,6 +361,12 @@ pub(super) const ROUTES: &[Route] = &[
         "The pieces of a job with one for each motif of a traced picture",
         json::<ApartAsk>(),
         json::<Vec<JobPiece>>(),
+    ),
+    route(
+        ("post", "/api/cards/close"),
+        "Places of what a card holds, close together: turned, and pushed into each other’s bays",
+        json::<CloseAsk>(),
+        json::<Vec<MemberPlace>>(),
     ),
     route(
         ("post", "/api/fonts"),

@@ -12,6 +12,7 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
+use super::gathered::{GatheredView, gathered};
 use super::traced::{TracedView, traced};
 
 /// A line of the flat.
@@ -91,6 +92,8 @@ pub struct FlatView {
     structure: String,
     /// The outline of a picture, where it is one.
     traced: Option<TracedView>,
+    /// What lies on it, where it is a card that holds other pieces.
+    gathered: Option<GatheredView>,
 }
 
 /// A label on the flat.
@@ -215,14 +218,13 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece, flat: &Flat) -> FlatView {
             .then(|| [&sizes.inside, &sizes.crease, &sizes.outside].map(|all| product(all, unit))),
         has_basis: structure.is_some_and(Structure::has_basis),
         volume_text: flat.volume.map(volume),
-        structure: structure.map_or_else(
-            || "Outline of a picture".to_owned(),
-            |structure| structure.name.to_owned(),
-        ),
+        structure: structure
+            .map_or_else(|| piece.own_name().to_owned(), |structure| structure.name.to_owned()),
         traced: piece.form.traced().zip(flat.traced.as_ref()).and_then(|(own, facts)| {
             let part = flat.parts.first()?;
             traced(own, facts, part.at, unit)
         }),
+        gathered: flat.gathered.as_ref().map(gathered),
     }
 }
 

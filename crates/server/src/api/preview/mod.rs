@@ -2,6 +2,7 @@
 
 mod face;
 mod flat;
+mod gathered;
 mod sheet;
 mod traced;
 
@@ -39,6 +40,10 @@ pub struct PieceView {
     copies: u32,
     /// Whole copies that the layout holds.
     laid: u32,
+    /// The card that holds it, where one does: it lies on sheets with that alone.
+    held_by: Option<PieceId>,
+    /// True where a card could hold it.
+    is_free: bool,
     /// The number of its first blank among all of the job's.
     first: usize,
     /// It laid flat.
@@ -104,6 +109,8 @@ pub struct Preview {
     stages: Vec<StageView>,
     /// The piece that goes with the others, where one is added.
     another: JobPiece,
+    /// A card that holds what a card can hold; none where there is nothing of it.
+    card: Option<JobPiece>,
     /// The code that names this content on its printed sheets.
     code: String,
     spacing_text: String,
@@ -183,6 +190,7 @@ impl Preview {
             checks: prepared.checks.iter().cloned().chain(missing).collect(),
             stages,
             another: job.another_piece(),
+            card: job.card_of_pieces(),
             code: prepared.code.clone(),
             spacing_text: format_length(job.sheet.spacing, job.unit),
             to_marks_text: format_length(job.sheet.to_marks, job.unit),
@@ -204,12 +212,14 @@ fn pieces(job: &Job, prepared: &Prepared, known: &Known) -> Vec<PieceView> {
     pieces
         .map(|drawn| {
             let piece = &drawn.job_piece;
-            let own = first..first + drawn.flat.parts.len();
+            let own = first..first + drawn.laid_parts().len();
             first = own.end;
             PieceView {
                 id: piece.id.clone(),
                 name: drawn.name.clone(),
                 copies: piece.copies,
+                held_by: job.holder(&piece.id).map(|(at, _)| job.pieces[at].id.clone()),
+                is_free: job.is_free(piece),
                 laid: own.clone().map(|part| prepared.layout.count(part)).min().unwrap_or(0),
                 first: own.start,
                 flat: known.seen(flat_key(drawn), || flat(job.unit, drawn, &drawn.flat)),

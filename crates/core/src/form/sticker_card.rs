@@ -2,17 +2,16 @@
 
 use std::ops::RangeInclusive;
 
-use kurbo::{BezPath, Rect, RoundedRect, Shape};
+use kurbo::{Rect, RoundedRect, Shape};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Deserializer, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::{OUTLINE, panel};
+use super::{Figure, Part, PlacedPanel};
 use crate::LineKind;
 use crate::error::Faults;
-use crate::form::Part;
 use crate::geometry::{Point, circle};
 use crate::stroke::{Stroke, StrokeSource};
 use crate::units::{Unit, measure};
@@ -31,32 +30,32 @@ pub struct StickerCard {
     #[serde(default = "corner", deserialize_with = "corner_or_standard")]
     pub corner: f64,
     /// Room for words above the outlines, mm, 0 to 200.
-    #[serde(default, deserialize_with = "super::standard")]
+    #[serde(default, deserialize_with = "nothing_or")]
     pub heading: f64,
     /// Diameter of a hole to hang it by, mm, 0 to 20; 0 leaves it out.
-    #[serde(default, deserialize_with = "super::standard")]
+    #[serde(default, deserialize_with = "nothing_or")]
     pub hole: f64,
 }
 
 /// Beside stickers, mm.
-pub(super) const MARGIN: RangeInclusive<f64> = 0.5..=100.0;
+const MARGIN: RangeInclusive<f64> = 0.5..=100.0;
 
 /// Radius of corners, mm.
-pub(super) const CORNER: RangeInclusive<f64> = 0.0..=50.0;
+const CORNER: RangeInclusive<f64> = 0.0..=50.0;
 
 /// Room for words, mm.
-pub(super) const HEADING: RangeInclusive<f64> = 0.0..=200.0;
+const HEADING: RangeInclusive<f64> = 0.0..=200.0;
 
 /// Diameter of the hole, mm.
-pub(super) const HOLE: RangeInclusive<f64> = 0.0..=20.0;
+const HOLE: RangeInclusive<f64> = 0.0..=20.0;
 
 /// Card around stickers, mm (common practice).
-pub(super) const fn margin() -> f64 {
+const fn margin() -> f64 {
     5.0
 }
 
 /// A radius that neither tears nor lifts, mm (common practice).
-pub(super) const fn corner() -> f64 {
+const fn corner() -> f64 {
     3.0
 }
 
@@ -68,25 +67,55 @@ fn corner_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Erro
     Ok(Option::deserialize(from)?.unwrap_or_else(corner))
 }
 
+fn nothing_or<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_default())
+}
+
+impl Default for StickerCard {
+    fn default() -> Self {
+        Self { margin: margin(), corner: corner(), heading: 0.0, hole: 0.0 }
+    }
+}
+
 impl StickerCard {
-    pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {
+    /// Checks its figures, whose fields begin with `at`.
+    pub(super) fn validate(&self, at: &str, unit: Unit, faults: &mut Faults) {
         let show = |mm: f64| measure(mm, unit);
-        let field = |name: &str| format!("form.traced.card.{name}");
+        let field = |name: &str| format!("{at}.{name}");
         faults.range(&field("margin"), "The card’s margin", self.margin, MARGIN, show);
         faults.range(&field("corner"), "The card’s rounding", self.corner, CORNER, show);
         faults.range(&field("heading"), "The room for words", self.heading, HEADING, show);
         faults.range(&field("hole"), "The card’s hole", self.hole, HOLE, show);
     }
 
-    /// The card around outlines with such bounds.
-    pub(super) fn around(&self, outlines: Rect) -> Rect {
-        let head = if self.hole > 0.0 { self.hole + self.margin } else { 0.0 } + self.heading;
-        let card = outlines.inflate(self.margin, self.margin);
-        Rect { y0: card.y0 - head, ..card }
+    /// What the spec card shows of it.
+    pub(super) fn figures(&self, at: &str, unit: Unit) -> [Figure; 4] {
+        let figure = |field: &str, value, standard, range, words| {
+            Figure::length(&format!("{at}.{field}"), value, standard, range, words, unit)
+        };
+        let words = ["Margin", "Card beside the outermost stickers."];
+        let beside = figure("margin", self.margin, margin(), MARGIN, words);
+        let words = ["Corners", "Radius of the card’s corners."];
+        let rounding = figure("corner", self.corner, corner(), CORNER, words);
+        let words = ["Heading", "Room for words above the stickers."];
+        let heading = figure("heading", self.heading, 0.0, HEADING, words);
+        let words = ["Hang hole", "Its diameter; 0 leaves it out."];
+        [beside, rounding, heading, figure("hole", self.hole, 0.0, HOLE, words)]
     }
 
-    /// The blank: the card, with what is cut on it to the liner.
-    pub(super) fn part(&self, cut: &[(BezPath, bool)], card: Rect) -> Part {
+    /// What lies between its upper margin and the stickers, mm: the hole and the words.
+    pub(super) fn head(&self) -> f64 {
+        (if self.hole > 0.0 { self.hole + self.margin } else { 0.0 }) + self.heading
+    }
+
+    /// The card around outlines with such bounds.
+    pub(super) fn around(&self, outlines: Rect) -> Rect {
+        let card = outlines.inflate(self.margin, self.margin);
+        Rect { y0: card.y0 - self.head(), ..card }
+    }
+
+    /// The blank, with nothing on it but its hole.
+    pub(super) fn part(&self, card: Rect) -> Part {
         let radius = self.corner.min(card.width() / 2.0).min(card.height() / 2.0);
         let outline = if radius > 0.0 {
             RoundedRect::from_rect(card, radius).to_path(1e-4)
@@ -95,24 +124,12 @@ impl StickerCard {
         };
         let mut part = Part::plain("Sticker card", outline);
         part.edge_through = true;
-        let mut stickers = BezPath::new();
-        for (number, (path, is_hole)) in cut.iter().enumerate() {
-            let id = if *is_hole {
-                format!("hole-{}", number + 1)
-            } else {
-                format!("sticker-{}", number + 1)
-            };
-            part.strokes.push(Stroke::new(id, LineKind::KissCut, path.clone(), StrokeSource::Edge));
-            if !is_hole {
-                stickers.extend(path.iter());
-            }
-        }
         if self.hole > 0.0 {
             let middle = Point::new(card.center().x, card.y0 + self.margin + self.hole / 2.0);
             let hole = circle(middle, self.hole / 2.0);
             part.strokes.push(Stroke::new("hang-hole", LineKind::Cut, hole, StrokeSource::Edge));
         }
-        part.panels = vec![panel(CARD, part.outline.clone()), panel(OUTLINE, stickers)];
+        part.panels = vec![PlacedPanel::plain(CARD, part.outline.clone())];
         part
     }
 }
