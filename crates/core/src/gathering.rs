@@ -1,16 +1,16 @@
 //! What a card holds, laid close together: turned, and pushed into each other's bays.
 
-use kurbo::{Affine, Point};
+use kurbo::{Point, Shape, Vec2};
 
 use crate::blank::Piece;
-use crate::form::{Gathered, MemberPlace};
+use crate::form::{Gathered, HeldPiece, MemberPlace};
 use crate::geometry::Region;
 use crate::job::{Amount, Turning};
-use crate::sheet::Windows;
 use crate::sheet::nest::{NestAsk, NestBlank, ToTheEnd, Turns, nest};
+use crate::sheet::{Placement, Windows};
 
-/// Moves that are tried: about a second's.
-const EFFORT: u64 = 2000;
+/// Moves that are tried: about half a second’s.
+const EFFORT: u64 = 1000;
 
 /// The same card gives the same places.
 const SEED: u32 = 1;
@@ -46,14 +46,24 @@ pub fn close_together(card: &Gathered, turning: Turning) -> Vec<MemberPlace> {
     };
     let nested = nest(&ask, &ToTheEnd);
     let Some(first) = nested.runs.first() else { return Vec::new() };
-    first
+    let lying: Vec<(&HeldPiece, &Placement)> = first
         .placements
         .iter()
-        .filter_map(|placement| {
-            let own = facts.held.get(placement.part)?;
-            let at: Affine = placement.transform();
-            let Point { x, y } = at * own.bounds.center();
-            Some(MemberPlace { piece: own.piece.clone(), x, y, turn: placement.turn })
+        .filter_map(|placement| Some((facts.held.get(placement.part)?, placement)))
+        .collect();
+    let bounds = lying
+        .iter()
+        .map(|(own, placement)| (placement.transform() * own.outline.clone()).bounding_box())
+        .reduce(|all, next| all.union(next))
+        .unwrap_or(facts.room);
+    // What is left of the card is left below, and on both sides where it is as wide as somebody wants it.
+    let beside = if card.width.is_some() { facts.room.width() - bounds.width() } else { 0.0 };
+    let shift = facts.room.origin() - bounds.origin() + Vec2::new(beside / 2.0, 0.0);
+    lying
+        .into_iter()
+        .map(|(own, placement)| {
+            let Point { x, y } = placement.transform() * own.bounds.center() + shift;
+            MemberPlace { piece: own.piece.clone(), x, y, turn: placement.turn }
         })
         .collect()
 }

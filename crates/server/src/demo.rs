@@ -35,6 +35,7 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/vegetable-stickers.json"),
     include_str!("../../../demo/jobs/bee-topper.json"),
     include_str!("../../../demo/jobs/leaf-tag.json"),
+    include_str!("../../../demo/jobs/jar-stickers.json"),
 ];
 
 /// The pictures that the jobs wear.

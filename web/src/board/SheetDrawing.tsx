@@ -17,7 +17,7 @@ export type Shown = 'all' | 'printed' | 'behind' | 'cut';
 
 /** Every blank of a job, in the order in which placements number them. */
 export const partsOf = (preview: Preview): PartView[] =>
-  preview.pieces.flatMap((piece) => piece.flat.parts);
+  preview.pieces.flatMap((piece) => (piece.held_by ? [] : piece.flat.parts));
 
 /** The card of a run of sheets: that of what lies on it, or else of the first blank. */
 export const cardOfRun = (run: SheetRun | undefined, parts: PartView[]): string =>

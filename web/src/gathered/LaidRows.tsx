@@ -1,10 +1,11 @@
 /** How copies lie on a card: in rows, close together, or by hand. */
 import { useState } from 'react';
-import { Button, Form } from 'react-bootstrap';
+import { Button } from 'react-bootstrap';
 
 import { api, Failure } from '../api/client';
 import { set } from '../api/fields';
 import type { Gathered, GatheredView, Turning, UnitInfo } from '../api/generated/types';
+import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Rows } from '../card/SpecCard';
 import type { PieceSession } from '../job/pieces';
@@ -57,19 +58,13 @@ export function LaidRows({ session, unit, own, view, picked }: Props) {
         <Button size="sm" variant="outline-primary" disabled={isBusy} onClick={() => void close()}>
           {isBusy ? 'laying …' : 'close together'}
         </Button>
-        <Form.Select
-          size="sm"
-          aria-label="How copies may be turned"
-          value={turning}
-          onChange={({ target: { value } }) => setTurning(value as Turning)}
-        >
-          {TURNS.map(({ value, label }) => (
-            <option key={value} value={value}>
-              {label}
-            </option>
-          ))}
-        </Form.Select>
       </div>
+      <ChoiceField
+        label="Close together"
+        value={turning}
+        choices={TURNS}
+        onChoose={(value) => setTurning(value as Turning)}
+      />
       {trouble && (
         <p className="lay-note lay-trouble" role="alert">
           {trouble}

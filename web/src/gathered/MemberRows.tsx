@@ -38,7 +38,9 @@ export function MemberRows({ stage, own, view }: Props) {
               onApply={(error) => void session.keep(...error.remedy.changes)}
             />
             <p className="piece-note">
-              {seen && seen.left > 0 && <span className="member-left">{seen.left} without room</span>}
+              {seen && seen.left > 0 && (
+                <span className="member-left">{seen.left} without room</span>
+              )}
               <Button
                 variant="plain"
                 onClick={() => void navigate(`/jobs/${id}/form?piece=${member.piece}`)}
@@ -48,7 +50,7 @@ export function MemberRows({ stage, own, view }: Props) {
               {own.members.length > 1 && (
                 <Button
                   variant="plain"
-                  aria-label={`Take ${seen?.name ?? member.piece} off the card`}
+                  aria-label={`take off: ${seen?.name ?? member.piece}`}
                   onClick={() => void session.keep(remove(`${members}.${at}`))}
                 >
                   take off

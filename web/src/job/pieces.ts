@@ -1,4 +1,5 @@
 /** A job's session as one of its pieces sees it. */
+import { gatheredOf } from '../api/forms';
 import type { Job, JobPiece } from '../api/generated/types';
 import type { JobSession } from './useJobSession';
 
@@ -14,4 +15,9 @@ export function sessionOf(session: JobSession, own: JobPiece): PieceSession {
 }
 
 /** The card that a run of sheets is of, where nothing else is said. */
-export const firstCard = (job: Job): string => job.pieces[0]?.stock ?? '';
+export function firstCard(job: Job): string {
+  // What a card holds is of the card's stock.
+  const members = job.pieces.flatMap(({ form }) => gatheredOf(form)?.members ?? []);
+  const first = job.pieces.find(({ id }) => !members.some(({ piece }) => piece === id));
+  return (first ?? job.pieces[0])?.stock ?? '';
+}

@@ -379,6 +379,26 @@ to: [number, number],
  */
 is_enough: boolean, };
 
+export type CloseAsk = { job: Job, piece: PieceId, turning: Turning, };
+
+export type CopyView = { 
+/**
+ * Where it lies, as a card tells it.
+ */
+place: MemberPlace, 
+/**
+ * Which of the card's places that is; none for a copy in the rows.
+ */
+number: number | null, 
+/**
+ * Its outline there.
+ */
+outline: string, 
+/**
+ * Left, top, width and height of its bounds there, mm.
+ */
+bounds: [number, number, number, number], };
+
 export type Corner = "top-left" | "top-right" | "bottom-right" | "bottom-left";
 
 export type Coverage = "faces" | "flaps";
@@ -779,7 +799,11 @@ structure: string,
 /**
  * The outline of a picture, where it is one.
  */
-traced: TracedView | null, };
+traced: TracedView | null, 
+/**
+ * What lies on it, where it is a card that holds other pieces.
+ */
+gathered: GatheredView | null, };
 
 export type FoldAsk = { form: Form, stock: RecordId, };
 
@@ -849,7 +873,11 @@ backing?: Backing | null, } & (ChosenStructure | {
 /**
  * How it is found.
  */
-traced: Traced, });
+traced: Traced, } | { 
+/**
+ * What it holds, and how they lie on it.
+ */
+gathered: Gathered, });
 
 export type FoundView = { 
 /**
@@ -888,6 +916,42 @@ radius_text: string,
  * How long it is.
  */
 length_text: string, corners: number, };
+
+export type Gathered = { 
+/**
+ * What it holds: 1 to 11 pieces, up to 500 copies in all.
+ */
+members: Array<Member>, 
+/**
+ * Card between them, mm, 0 to 50.
+ */
+gap: number, 
+/**
+ * How wide the card is, mm, 10 to 2000; `None` takes what its members need.
+ */
+width: number | null, 
+/**
+ * How high the card is, mm, 10 to 2000; `None` takes what its members need.
+ */
+height: number | null, 
+/**
+ * The card around them.
+ */
+card: StickerCard, 
+/**
+ * Where copies lie that are laid by hand or close together; all others lie in rows below these.
+ */
+places?: Array<MemberPlace>, };
+
+export type GatheredView = { 
+/**
+ * The pieces that it holds, in their order.
+ */
+members: Array<MemberView>, 
+/**
+ * Where copies lie, in the card's coordinates.
+ */
+copies: Array<CopyView>, };
 
 export type Gauge = { 
 /**
@@ -1421,6 +1485,44 @@ export type MateView = { at: [number, number], number: number, };
 
 export type Measured = "length" | "caliper" | "grammage" | "amount" | "angle" | "count";
 
+export type Member = { 
+/**
+ * Which piece of the job.
+ */
+piece: PieceId, 
+/**
+ * How many of it lie on each card, 0 to 500.
+ */
+count: number, };
+
+export type MemberPlace = { 
+/**
+ * Which piece of the job.
+ */
+piece: PieceId, 
+/**
+ * How far the middle of its bounds lies right of the card's top left corner, mm.
+ */
+x: number, 
+/**
+ * How far it lies below that corner, mm.
+ */
+y: number, 
+/**
+ * How it is turned, degrees, with the clock.
+ */
+turn: number, };
+
+export type MemberView = { piece: PieceId, 
+/**
+ * What it goes by.
+ */
+name: string, 
+/**
+ * How many copies of it find no room.
+ */
+left: number, };
+
 export type Mend = { "mend": "push", 
 /**
  * Where it was.
@@ -1766,6 +1868,14 @@ copies: number,
  */
 laid: number, 
 /**
+ * The card that holds it, where one does: it lies on sheets with that alone.
+ */
+held_by: PieceId | null, 
+/**
+ * True where a card could hold it.
+ */
+is_free: boolean, 
+/**
  * The number of its first blank among all of the job's.
  */
 first: number, 
@@ -1985,6 +2095,10 @@ is_printed: boolean, sheet: Seen<SheetView>, checks: Array<Check>, stages: Array
  * The piece that goes with the others, where one is added.
  */
 another: JobPiece, 
+/**
+ * A card that holds what a card can hold; none where there is nothing of it.
+ */
+card: JobPiece | null, 
 /**
  * The code that names this content on its printed sheets.
  */

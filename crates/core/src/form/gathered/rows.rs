@@ -28,7 +28,7 @@ pub(super) fn rows(sizes: &[Size], width: f64, height: f64, gap: f64) -> Rows {
         }
     }
     let across = rows.iter().map(|(_, row)| row.width).fold(0.0, f64::max);
-    let wide = if width.is_finite() { width.max(across) } else { across };
+    let wide = if width.is_finite() { width } else { across };
     let mut middles = vec![(Point::ZERO, false); sizes.len()];
     let mut top = 0.0;
     for (things, row) in &rows {
