@@ -22,6 +22,7 @@ pub mod id;
 pub mod job;
 pub mod laid;
 pub mod line;
+pub mod lines;
 pub mod memory;
 pub mod nesting;
 pub mod order_change;

@@ -1,13 +1,14 @@
 /** The border between what was traced and the cut, and a hole to hang the piece by. */
 import { Button } from 'react-bootstrap';
 
-import { set } from '../api/fields';
+import { remove, set } from '../api/fields';
 import type { HoleRule, Join, Traced, TracedView, UnitInfo } from '../api/generated/types';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import { SwitchField } from '../card/SwitchField';
 import type { StageProps } from '../job/StageProps';
+import { TOOLS, type Tool } from './tools';
 
 const JOINS: { value: Join; label: string }[] = [
   { value: 'round', label: 'round' },
@@ -26,9 +27,11 @@ interface Props {
   own: Traced;
   view: TracedView;
   unit: UnitInfo;
+  tool: Tool;
+  onTool: (tool: Tool) => void;
 }
 
-export function BorderRows({ stage, own, view, unit }: Props) {
+export function BorderRows({ stage, own, view, unit, tool, onTool }: Props) {
   const { session, piece } = stage;
   const at = (name: string) => session.at(`form.traced.${name}`);
   const keep = (name: string, value: unknown) => void session.keep(set(at(name), value));
@@ -57,6 +60,40 @@ export function BorderRows({ stage, own, view, unit }: Props) {
             onChoose={(rule) => keep('border.holes', rule)}
           />
         )}
+        {own.trace.holes && (
+          <div className="row-field trace-part">
+            <span>Otherwise than the others</span>
+            <Button
+              size="sm"
+              variant={tool === 'hole' ? 'primary' : 'outline-primary'}
+              aria-pressed={tool === 'hole'}
+              onClick={() => onTool(tool === 'hole' ? 'look' : 'hole')}
+            >
+              {TOOLS.hole.label}
+            </Button>
+          </div>
+        )}
+        {(own.border.each ?? []).map((say, number) => (
+          <div key={say.at.join()} className="row-field trace-part">
+            <span>Hole {number + 1}</span>
+            <span className="trace-acts">
+              <Switch
+                label={`Hole ${number + 1}`}
+                value={say.rule}
+                choices={HOLES}
+                onChoose={(rule) => keep(`border.each.${number}.rule`, rule)}
+              />
+              <Button
+                size="sm"
+                variant="link"
+                aria-label={`as the others: hole ${number + 1}`}
+                onClick={() => void session.keep(remove(at(`border.each.${number}`)))}
+              >
+                as the others
+              </Button>
+            </span>
+          </div>
+        ))}
         <Result label="Separate outlines" value={String(view.outlines)} />
         {oneFrom !== null && (
           <div className="row-result">

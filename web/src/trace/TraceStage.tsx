@@ -40,6 +40,10 @@ export function TraceStage({ stage, own, view }: Props) {
     const part = tool === 'part' ? partOf(points) : null;
     if (part) void session.keep(set(at('trace.part'), part));
     if (tool === 'around') void session.keep(set(at('trace.around'), points[0]));
+    if (tool === 'hole') {
+      const rule = own.border.holes === 'closed' ? 'kept' : 'closed';
+      void session.keep(add(at('border.each'), { at: points[0], rule }));
+    }
   };
   return (
     <main className="stage">
@@ -73,7 +77,7 @@ export function TraceStage({ stage, own, view }: Props) {
           onTool={setTool}
           onInHand={setInHand}
         />
-        <BorderRows {...{ stage, own, view, unit }} />
+        <BorderRows {...{ stage, own, view, unit, tool }} onTool={setTool} />
         <MendRows {...{ session, own, view, tool }} onTool={setTool} />
         <BackingRows session={session} workshop={workshop} unit={unit} />
         <CardRows stage={stage} />

@@ -1,7 +1,8 @@
 /** What is done on the picture by hand: a correction of the outline, or a choice of what is looked at. */
 import type { Mend } from '../api/generated/types';
 
-export type Tool = 'look' | 'push' | 'drop' | 'smooth' | 'cut' | 'fill' | 'part' | 'around';
+export type Tool =
+  'look' | 'push' | 'drop' | 'smooth' | 'cut' | 'fill' | 'part' | 'around' | 'hole';
 
 /** What of the pointer's way counts: its place, its ends, or all of it. */
 type Shape = 'none' | 'place' | 'ends' | 'stroke';
@@ -18,6 +19,7 @@ export const TOOLS: Record<Tool, { label: string; hint: string; shape: Shape }> 
   cut: { label: 'cut off', hint: 'Draw across the crumb, or along what goes.', shape: 'stroke' },
   fill: { label: 'close a bay', hint: 'Draw over what belongs to it.', shape: 'stroke' },
   part: { label: 'a part', hint: 'Drag a rectangle around the part.', shape: 'ends' },
+  hole: { label: 'one hole', hint: 'Press in the hole that is not as the others.', shape: 'place' },
   around: { label: 'one motif', hint: 'Press on the motif.', shape: 'place' },
 };
 

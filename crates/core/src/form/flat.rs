@@ -8,6 +8,7 @@ use serde::Serialize;
 use ts_rs::TS;
 
 use super::design::{Blank, Must, Stand, Step};
+use super::drawing::DrawingFacts;
 use super::gathered::GatheredFacts;
 use super::panel::Joined;
 use super::traced::TracedFacts;
@@ -241,6 +242,8 @@ pub struct Flat {
     pub traced: Option<TracedFacts>,
     /// What lies on a card that holds other pieces.
     pub gathered: Option<GatheredFacts>,
+    /// What a drawing from elsewhere came to.
+    pub drawing: Option<DrawingFacts>,
 }
 
 impl Flat {
@@ -259,6 +262,7 @@ impl Flat {
             checks: Vec::new(),
             traced: None,
             gathered: None,
+            drawing: None,
         }
     }
 

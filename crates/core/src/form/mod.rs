@@ -12,6 +12,7 @@ mod checks;
 pub mod design;
 mod dimension;
 mod drafting;
+mod drawing;
 mod figure;
 mod figures;
 mod flaps;
@@ -43,6 +44,7 @@ use ts_rs::TS;
 
 pub use add_on::{AddOn, AddOnKind};
 pub use dimension::{Axis, Dimension};
+pub use drawing::{Doubles, DrawingFacts, LineDrawing, ReadLines};
 pub use figure::{Figure, FigureKind};
 pub use figures::Figures;
 pub use flaps::GLUE_STANDARD;
@@ -104,7 +106,7 @@ impl Form {
     pub const fn chosen(&self) -> Option<&ChosenStructure> {
         match &self.source {
             Source::Structure(chosen) => Some(chosen),
-            Source::Traced { .. } | Source::Gathered { .. } => None,
+            Source::Traced { .. } | Source::Drawing { .. } | Source::Gathered { .. } => None,
         }
     }
 
@@ -112,7 +114,7 @@ impl Form {
     pub const fn chosen_mut(&mut self) -> Option<&mut ChosenStructure> {
         match &mut self.source {
             Source::Structure(chosen) => Some(chosen),
-            Source::Traced { .. } | Source::Gathered { .. } => None,
+            Source::Traced { .. } | Source::Drawing { .. } | Source::Gathered { .. } => None,
         }
     }
 
@@ -128,7 +130,7 @@ impl Form {
     pub const fn traced(&self) -> Option<&Traced> {
         match &self.source {
             Source::Traced { traced } => Some(traced),
-            Source::Structure(_) | Source::Gathered { .. } => None,
+            Source::Structure(_) | Source::Drawing { .. } | Source::Gathered { .. } => None,
         }
     }
 
@@ -136,7 +138,7 @@ impl Form {
     pub const fn traced_mut(&mut self) -> Option<&mut Traced> {
         match &mut self.source {
             Source::Traced { traced } => Some(traced),
-            Source::Structure(_) | Source::Gathered { .. } => None,
+            Source::Structure(_) | Source::Drawing { .. } | Source::Gathered { .. } => None,
         }
     }
 
@@ -152,7 +154,7 @@ impl Form {
     pub const fn gathered(&self) -> Option<&Gathered> {
         match &self.source {
             Source::Gathered { gathered } => Some(gathered),
-            Source::Structure(_) | Source::Traced { .. } => None,
+            Source::Structure(_) | Source::Traced { .. } | Source::Drawing { .. } => None,
         }
     }
 
@@ -160,7 +162,31 @@ impl Form {
     pub const fn gathered_mut(&mut self) -> Option<&mut Gathered> {
         match &mut self.source {
             Source::Gathered { gathered } => Some(gathered),
-            Source::Structure(_) | Source::Traced { .. } => None,
+            Source::Structure(_) | Source::Traced { .. } | Source::Drawing { .. } => None,
+        }
+    }
+
+    /// Lines that were drawn in another program.
+    #[must_use]
+    pub fn of_drawing(drawing: LineDrawing) -> Self {
+        let source = Source::Drawing { drawing: Box::new(drawing) };
+        Self { source, through: false, backing: None }
+    }
+
+    /// The drawing, where its lines come from elsewhere.
+    #[must_use]
+    pub const fn drawing(&self) -> Option<&LineDrawing> {
+        match &self.source {
+            Source::Drawing { drawing } => Some(drawing),
+            Source::Structure(_) | Source::Traced { .. } | Source::Gathered { .. } => None,
+        }
+    }
+
+    /// The same, to be changed.
+    pub const fn drawing_mut(&mut self) -> Option<&mut LineDrawing> {
+        match &mut self.source {
+            Source::Drawing { drawing } => Some(drawing),
+            Source::Structure(_) | Source::Traced { .. } | Source::Gathered { .. } => None,
         }
     }
 
@@ -174,6 +200,7 @@ impl Form {
                     && chosen.split.is_none()
             }
             Source::Traced { traced } => traced.card.is_none(),
+            Source::Drawing { .. } => true,
             Source::Gathered { .. } => false,
         };
         is_flat && self.backing.is_none()
@@ -215,6 +242,16 @@ impl Form {
                 parts.extend(layer);
                 faults.or(())?;
                 Ok(traced.flat(parts, facts, caliper, unit))
+            }
+            Source::Drawing { drawing } => {
+                let Some((part, facts)) = faults.take(drawing.draft(unit)) else {
+                    return Err(faults.or(()).err().unwrap_or_default());
+                };
+                let mut parts = vec![part];
+                let layer = self.backing_layer(&parts, unit, &mut faults);
+                parts.extend(layer);
+                faults.or(())?;
+                Ok(drawing.flat(parts, facts, unit))
             }
             Source::Gathered { gathered } => {
                 let Some((part, facts)) = faults.take(gathered.draft(unit)) else {

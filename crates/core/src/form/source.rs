@@ -9,6 +9,7 @@ use serde::{Deserialize, Deserializer, Serialize};
 use ts_rs::TS;
 
 use super::design::Design;
+use super::drawing::LineDrawing;
 use super::flat::{Flat, Folding, Part};
 use super::gathered::Gathered;
 use super::resolve::{self, Resolved, resolve};
@@ -30,6 +31,11 @@ pub enum Source {
         /// How it is found.
         traced: Box<Traced>,
     },
+    /// Lines that were drawn in another program.
+    Drawing {
+        /// What they are, and what they mean.
+        drawing: Box<LineDrawing>,
+    },
     /// A card that holds other pieces of the job.
     Gathered {
         /// What it holds, and how they lie on it.
@@ -46,6 +52,10 @@ impl<'de> Deserialize<'de> for Source {
         if let Some(gathered) = own("gathered") {
             let read = serde_json::from_value(gathered);
             return read.map(|gathered| Self::Gathered { gathered }).map_err(D::Error::custom);
+        }
+        if let Some(drawing) = own("drawing") {
+            let read = serde_json::from_value(drawing);
+            return read.map(|drawing| Self::Drawing { drawing }).map_err(D::Error::custom);
         }
         match own("traced") {
             Some(traced) => serde_json::from_value(traced)

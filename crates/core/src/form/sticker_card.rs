@@ -2,7 +2,7 @@
 
 use std::ops::RangeInclusive;
 
-use kurbo::{Rect, RoundedRect, Shape};
+use kurbo::{Insets, Rect, RoundedRect, Shape};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Deserializer, Serialize};
@@ -18,6 +18,9 @@ use crate::units::{Unit, measure};
 
 /// The panel of a sticker card.
 const CARD: &str = "Card";
+
+/// The panel of its words, where it has room for them.
+const HEADED: &str = "Heading";
 
 /// A card around outlines.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -130,6 +133,12 @@ impl StickerCard {
             part.strokes.push(Stroke::new("hang-hole", LineKind::Cut, hole, StrokeSource::Edge));
         }
         part.panels = vec![PlacedPanel::plain(CARD, part.outline.clone())];
+        if self.heading > 0.0 {
+            let below = card.y0 + self.margin + self.head();
+            let words = Rect::new(card.x0, below - self.heading, card.x1, below);
+            let words = words.inset(Insets::uniform_xy(-self.margin, 0.0)).abs();
+            part.panels.push(PlacedPanel::plain(HEADED, words.to_path(1e-4)));
+        }
         part
     }
 }

@@ -199,7 +199,9 @@ impl Job {
         let listed = lists.flat_map(|list| &list.pictures).map(|picture| &picture.blob);
         let traced = self.pieces.iter().filter_map(|piece| piece.form.traced());
         let traced = traced.map(|traced| &traced.picture);
-        worn.flatten().chain(fonts).chain(listed).chain(traced)
+        let drawn = self.pieces.iter().filter_map(|piece| piece.form.drawing());
+        let drawn = drawn.map(|drawing| &drawing.lines);
+        worn.flatten().chain(fonts).chain(listed).chain(traced).chain(drawn)
     }
 
     /// The job with the bytes of the typefaces that are its maker's own.

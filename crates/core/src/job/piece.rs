@@ -48,6 +48,7 @@ impl JobPiece {
     pub fn own_name(&self) -> &str {
         let what = || match &self.form.source {
             Source::Traced { .. } => "Traced piece",
+            Source::Drawing { .. } => "Drawing",
             Source::Gathered { .. } => "Sticker card",
             Source::Structure(_) => "Piece",
         };

@@ -1,7 +1,7 @@
 //! Borders, against shapely's and pyclipper's with fine round joins (`tools/reference/tracing.py`).
 
 use aptum_core::blob::BlobId;
-use aptum_core::form::{Form, Found, HoleRule, Looked, Traced};
+use aptum_core::form::{Form, Found, HoleRule, HoleSay, Looked, Traced};
 use aptum_core::geometry::{
     Affine, BezPath, Join, Point, Rect, Region, Shape, circle, fine_region, flattened_to, polygon,
     redrawn,
@@ -162,10 +162,9 @@ fn holes_are_bordered_kept_or_closed_each_on_its_own() {
     near(openings(&own), &[13.0 * 18.0, 13.0 * 18.0]);
     own.border.holes = HoleRule::Kept;
     near(openings(&own), &[300.0, 300.0]);
-    own.border.each = vec![
-        serde_json::from_value(serde_json::json!({ "at": [50.0, 30.0], "rule": "closed" }))
-            .unwrap(),
-    ];
+    let [width, height] = own.sides();
+    let at = [50.0 / width, 30.0 / height];
+    own.border.each = vec![HoleSay { at, rule: HoleRule::Closed }];
     near(openings(&own), &[300.0]);
     own.border.distance = -0.5;
     own.border.holes = HoleRule::Followed;

@@ -30,7 +30,7 @@ pub enum HoleRule {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct HoleSay {
-    /// A place in it, mm from the picture's top left.
+    /// A place in it, as shares of the picture's sides from its top left.
     pub at: [f64; 2],
     /// What becomes of it.
     pub rule: HoleRule,
@@ -91,19 +91,20 @@ impl Border {
         });
     }
 
-    fn rule(&self, hole: &[Point]) -> HoleRule {
+    fn rule(&self, hole: &[Point], sides: [f64; 2]) -> HoleRule {
         let area = Region::of_rings(std::iter::once(std::iter::once(hole.to_vec())));
-        let own = self.each.iter().find(|say| area.holds(Point::new(say.at[0], say.at[1])));
+        let place = |say: &HoleSay| Point::new(say.at[0] * sides[0], say.at[1] * sides[1]);
+        let own = self.each.iter().find(|say| area.holds(place(say)));
         own.map_or(self.holes, |say| say.rule)
     }
 
-    /// What lies within the border of an area.
-    pub(super) fn around(&self, area: &Region) -> Region {
+    /// What lies within the border of an area that was found in a picture with such sides, mm.
+    pub(super) fn around(&self, area: &Region, sides: [f64; 2]) -> Region {
         let mut groups: Vec<Vec<Vec<Point>>> = Vec::new();
         let mut kept: Vec<Vec<Point>> = Vec::new();
         for Ring { points, is_hole } in area.rings() {
             match groups.last_mut() {
-                Some(group) if is_hole => match self.rule(&points) {
+                Some(group) if is_hole => match self.rule(&points, sides) {
                     HoleRule::Followed => group.push(points),
                     HoleRule::Kept => kept.push(points),
                     HoleRule::Closed => {}

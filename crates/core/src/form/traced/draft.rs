@@ -38,7 +38,7 @@ impl Traced {
         dropped.sort_unstable();
         // What nothing changes keeps its own curves.
         let is_changed = mended.is_changed || !self.border.is_none() || self.eye.is_some();
-        let mut cut = self.border.around(&mended.region);
+        let mut cut = self.border.around(&mended.region, self.sides());
         let one_from = border::one_from(&mended.region, &cut, &self.border);
         if let Some(eye) = &self.eye {
             cut = eye.unite(cut);

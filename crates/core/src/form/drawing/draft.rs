@@ -1,0 +1,226 @@
+//! From lines and what they mean to a blank.
+
+use std::collections::BTreeMap;
+use std::sync::Arc;
+
+use kurbo::{Affine, BezPath, ParamCurveArclen, PathEl, Point, Rect, Shape};
+
+use super::{Doubles, DrawingFacts, LineDrawing};
+use crate::LineKind;
+use crate::error::{Faults, InputError, Remedy};
+use crate::form::{Part, PlacedPanel};
+use crate::geometry::Outline;
+use crate::lines::{Lines, Meaning, copies, joined};
+use crate::stroke::{Perforation, Stroke, StrokeSource};
+use crate::units::Unit;
+
+/// The panel of a drawing that is not folded.
+const WHOLE: &str = "Drawing";
+
+/// Loose ends between which the least gap is looked for.
+const MOST_LOOSE: usize = 2000;
+
+impl LineDrawing {
+    /// Its blank, and what it came to.
+    ///
+    /// # Errors
+    /// Figures out of range, a drawing that is missing or of no size.
+    pub(in crate::form) fn draft(
+        &self,
+        unit: Unit,
+    ) -> Result<(Part, DrawingFacts), Vec<InputError>> {
+        let mut faults = Faults::default();
+        self.validate(unit, &mut faults);
+        faults.or(())?;
+        let lines = self.read.0.clone().ok_or_else(|| {
+            vec![InputError::plain(
+                "form.drawing.lines",
+                format!("The drawing “{}” is not here", self.origin.name),
+                Remedy::advice("Bring it in again, or take the job from where the drawing is"),
+            )]
+        })?;
+        let (mm, is_scaled) = self.unit(&lines)?;
+        let sorted = Sorted::of(self, &lines, mm);
+        Ok(sorted.blank(self, lines, mm, is_scaled))
+    }
+}
+
+/// Lines in mm by what they are, put in order.
+struct Sorted {
+    /// The lines of each kind, with how often each is drawn.
+    kinds: BTreeMap<LineKind, Vec<(BezPath, u32)>>,
+    printed: Vec<(BezPath, String)>,
+    groups: Vec<(usize, f64)>,
+    joined: usize,
+    closed: usize,
+    crumbs: usize,
+    doubles: usize,
+    loose: Vec<Point>,
+    unnamed: usize,
+}
+
+impl Sorted {
+    fn of(drawing: &LineDrawing, lines: &Lines, mm: f64) -> Self {
+        let meanings: Vec<Option<Meaning>> =
+            lines.groups.iter().map(|group| drawing.key.meaning(group)).collect();
+        let mut own = Self {
+            kinds: BTreeMap::new(),
+            printed: Vec::new(),
+            groups: vec![(0, 0.0); lines.groups.len()],
+            joined: 0,
+            closed: 0,
+            crumbs: 0,
+            doubles: 0,
+            loose: Vec::new(),
+            unnamed: meanings.iter().filter(|meaning| meaning.is_none()).count(),
+        };
+        let mut by_kind: BTreeMap<LineKind, Vec<BezPath>> = BTreeMap::new();
+        for line in &lines.lines {
+            let path = Affine::scale(mm) * line.path.clone();
+            let group = &mut own.groups[line.group];
+            group.0 += 1;
+            group.1 += path.segments().map(|segment| segment.arclen(0.01)).sum::<f64>();
+            match meanings[line.group] {
+                Some(Meaning::Printed) => {
+                    own.printed.push((path, lines.groups[line.group].colour.clone()));
+                }
+                Some(meaning) => {
+                    if let Some(kind) = meaning.kind() {
+                        by_kind.entry(kind).or_default().push(path);
+                    }
+                }
+                None => {}
+            }
+        }
+        for (kind, paths) in by_kind {
+            let once = copies(paths);
+            own.doubles += once.doubles;
+            // Lines that are drawn equally often belong together.
+            let mut by_count: BTreeMap<u32, Vec<BezPath>> = BTreeMap::new();
+            for (path, count) in once.lines {
+                by_count.entry(count).or_default().push(path);
+            }
+            for (count, paths) in by_count {
+                let done = joined(paths, drawing.join, drawing.crumb);
+                own.joined += done.joined;
+                own.closed += done.closed;
+                own.crumbs += done.crumbs;
+                if kind == LineKind::Cut {
+                    own.loose.extend(done.loose);
+                }
+                let times = if drawing.doubles == Some(Doubles::Passes) { count } else { 1 };
+                let worked = own.kinds.entry(kind).or_default();
+                worked.extend(done.lines.into_iter().map(|path| (path, times)));
+            }
+        }
+        own
+    }
+
+    fn blank(
+        mut self,
+        drawing: &LineDrawing,
+        lines: Arc<Lines>,
+        mm: f64,
+        is_scaled: bool,
+    ) -> (Part, DrawingFacts) {
+        // What is kissed around is the outline where nothing is cut through.
+        let edge = [LineKind::Cut, LineKind::KissCut].into_iter().find_map(|kind| {
+            let outer = self.take_outer(kind);
+            (!outer.elements().is_empty()).then_some((kind, outer))
+        });
+        let is_closed = edge.is_some();
+        let all = Affine::scale(mm).transform_rect_bbox(lines.bounds());
+        let (kind, outline) = edge.unwrap_or_else(|| {
+            // A frame that is not cut, so that what there is can be seen and mended.
+            (LineKind::Guide, all.inflate(0.5, 0.5).to_path(0.1))
+        });
+        let bounds = outline.bounding_box();
+        let shift = Affine::translate((-bounds.x0, -bounds.y0));
+        let name = if drawing.origin.name.is_empty() { WHOLE } else { &drawing.origin.name };
+        let mut part = Part::plain(name, outline);
+        part.edge = kind;
+        // A frame is no kiss cut on a liner either.
+        part.edge_through = kind == LineKind::Guide;
+        let mut beside = 0;
+        for (kind, paths) in &self.kinds {
+            for (number, (path, times)) in paths.iter().enumerate() {
+                let path = shift * path.clone();
+                let own = path.bounding_box();
+                let shared = own.inflate(1e-6, 1e-6).intersect(part.bounds);
+                if is_closed && (shared.width() <= 0.0 || shared.height() <= 0.0) {
+                    beside += 1;
+                    continue;
+                }
+                let id = format!("{}-{}", kind.id(), number + 1);
+                let mut stroke =
+                    Stroke::new(id, *kind, path, StrokeSource::Panel(WHOLE.to_owned()));
+                stroke.times = *times;
+                if *kind == LineKind::Perforation {
+                    stroke = stroke.with_pattern(Perforation::STANDARD);
+                }
+                part.strokes.push(stroke);
+            }
+        }
+        part.panels = vec![PlacedPanel::plain(WHOLE, part.outline.clone())];
+        let gap = (!is_closed).then(|| least_gap(&self.loose)).flatten();
+        let facts = DrawingFacts {
+            unit: mm,
+            is_scaled,
+            to_blank: shift * Affine::scale(mm),
+            groups: self.groups,
+            is_closed,
+            joined: self.joined,
+            closed: self.closed,
+            crumbs: self.crumbs,
+            doubles: self.doubles,
+            beside,
+            loose: self.loose.iter().map(|point| shift * *point).collect(),
+            gap,
+            printed: self.printed.into_iter().map(|(path, ink)| (shift * path, ink)).collect(),
+            unnamed: self.unnamed,
+            lines,
+        };
+        (part, facts)
+    }
+
+    /// Takes the closed lines of a kind that lie in no other of it.
+    fn take_outer(&mut self, kind: LineKind) -> BezPath {
+        let mut outer = BezPath::new();
+        let Some(paths) = self.kinds.remove(&kind) else { return outer };
+        let is_ring = |path: &BezPath| {
+            path.elements().last() == Some(&PathEl::ClosePath) && path.area().abs() > 1.0
+        };
+        let (mut rings, mut rest): (Vec<_>, Vec<_>) =
+            paths.into_iter().partition(|(path, _)| is_ring(path));
+        rings.sort_by(|(one, _), (other, _)| other.area().abs().total_cmp(&one.area().abs()));
+        let mut known: Vec<(Rect, Outline)> = Vec::new();
+        for (path, times) in rings {
+            let bounds = path.bounding_box();
+            let start = path.elements().first().and_then(PathEl::end_point).unwrap_or_default();
+            let is_inside = known.iter().any(|(around, ring)| {
+                around.inflate(1e-6, 1e-6).contains_rect(bounds) && ring.holds(start)
+            });
+            match Outline::of_path(&path).filter(|_| !is_inside) {
+                Some(ring) => {
+                    outer.extend(path.iter());
+                    known.push((bounds, ring));
+                }
+                None => rest.push((path, times)),
+            }
+        }
+        if !rest.is_empty() {
+            self.kinds.insert(kind, rest);
+        }
+        outer
+    }
+}
+
+/// The least distance between two loose ends, those of one line apart.
+fn least_gap(loose: &[Point]) -> Option<f64> {
+    let ends = &loose[..loose.len().min(MOST_LOOSE)];
+    let pairs = ends
+        .iter()
+        .enumerate()
+        .flat_map(|(at, one)| ends[at + 1..].iter().map(move |other| one.distance(*other)));
+    pairs.filter(|gap| *gap > 0.0).reduce(f64::min)
+}

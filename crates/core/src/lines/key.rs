@@ -1,0 +1,178 @@
+//! What lines of a drawing are to be: the line key.
+
+use std::collections::BTreeMap;
+
+#[cfg(feature = "api")]
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
+use ts_rs::TS;
+
+use super::Group;
+use crate::LineKind;
+
+/// What becomes of lines that look alike.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(rename_all = "kebab-case")]
+pub enum Meaning {
+    /// Nothing: they are no part of the piece.
+    LeftOut,
+    /// They are printed and not cut.
+    Printed,
+    /// Pressed; the panel folds away from the printed side.
+    Crease,
+    /// Pressed; the panel folds towards the printed side.
+    ReverseCrease,
+    /// Cut to part of the depth.
+    Score,
+    /// Cut through the face, not the liner.
+    KissCut,
+    /// Cut and tied in turn.
+    Perforation,
+    /// Cut through.
+    Cut,
+}
+
+impl Meaning {
+    /// The kind of line that it is worked as; none of what is only printed or left out.
+    #[must_use]
+    pub const fn kind(self) -> Option<LineKind> {
+        Some(match self {
+            Self::LeftOut | Self::Printed => return None,
+            Self::Crease => LineKind::Crease,
+            Self::ReverseCrease => LineKind::ReverseCrease,
+            Self::Score => LineKind::Score,
+            Self::KissCut => LineKind::KissCut,
+            Self::Perforation => LineKind::Perforation,
+            Self::Cut => LineKind::Cut,
+        })
+    }
+}
+
+/// What each group of lines is, by what it is known by. What it does not name has no meaning, and is never cut.
+#[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(transparent)]
+pub struct LineKey(pub BTreeMap<String, Meaning>);
+
+impl LineKey {
+    /// What lines of a group are.
+    #[must_use]
+    pub fn meaning(&self, group: &Group) -> Option<Meaning> {
+        self.0.get(&group.id()).copied()
+    }
+
+    /// What it says of the groups of another drawing: the same layer and colour, the same layer, or a colour that differs
+    /// by no more than `tolerance` (ΔE, CIE 1976) on no layer of another meaning.
+    #[must_use]
+    pub fn applied(&self, groups: &[Group], tolerance: f64) -> Self {
+        let parts = |id: &str| -> Option<(String, String)> {
+            let mut parts = id.rsplitn(3, '|');
+            let (_, colour, layer) = (parts.next()?, parts.next()?, parts.next()?);
+            Some((layer.to_owned(), colour.to_owned()))
+        };
+        let known: Vec<(String, String, Meaning)> = self
+            .0
+            .iter()
+            .filter_map(|(id, meaning)| {
+                let (layer, colour) = parts(id)?;
+                Some((layer, colour, *meaning))
+            })
+            .collect();
+        let found = groups.iter().filter_map(|group| {
+            let exact = self.meaning(group);
+            let by_layer = || {
+                let named = known.iter().find(|(layer, ..)| {
+                    !layer.is_empty() && layer.eq_ignore_ascii_case(&group.layer)
+                });
+                named.map(|(.., meaning)| *meaning)
+            };
+            let by_colour = || {
+                let near = known.iter().filter_map(|(_, colour, meaning)| {
+                    Some((difference(colour, &group.colour)?, *meaning))
+                });
+                let nearest = near.min_by(|one, other| one.0.total_cmp(&other.0))?;
+                (nearest.0 <= tolerance).then_some(nearest.1)
+            };
+            Some((group.id(), exact.or_else(by_layer).or_else(by_colour)?))
+        });
+        Self(found.collect())
+    }
+}
+
+/// How different two colours look: the distance in CIE L*a*b* (CIE 1976, from sRGB under D65). `None` where one is none.
+fn difference(one: &str, other: &str) -> Option<f64> {
+    let (one, other) = (lab(one)?, lab(other)?);
+    Some(one.iter().zip(other).map(|(a, b)| (a - b).powi(2)).sum::<f64>().sqrt())
+}
+
+fn lab(colour: &str) -> Option<[f64; 3]> {
+    let digits = colour.strip_prefix('#').filter(|digits| digits.len() == 6)?;
+    let value = u32::from_str_radix(digits, 16).ok()?;
+    let linear = |shift: u32| {
+        let share = f64::from((value >> shift) & 0xff) / 255.0;
+        if share <= 0.040_45 { share / 12.92 } else { ((share + 0.055) / 1.055).powf(2.4) }
+    };
+    let [r, g, b] = [16, 8, 0].map(linear);
+    let white = [0.950_489, 1.0, 1.088_84];
+    let xyz = [
+        0.412_390_8 * r + 0.357_584_3 * g + 0.180_480_8 * b,
+        0.212_639_0 * r + 0.715_168_7 * g + 0.072_192_3 * b,
+        0.019_330_8 * r + 0.119_194_8 * g + 0.950_532_2 * b,
+    ];
+    let [x, y, z] = [0, 1, 2].map(|at| {
+        let share: f64 = xyz[at] / white[at];
+        if share > 216.0 / 24_389.0 {
+            share.cbrt()
+        } else {
+            (24_389.0 / 27.0 * share + 16.0) / 116.0
+        }
+    });
+    Some([116.0 * y - 16.0, 500.0 * (x - y), 200.0 * (y - z)])
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::Look;
+    use super::*;
+
+    fn group(layer: &str, colour: &str) -> Group {
+        Group { layer: layer.to_owned(), colour: colour.to_owned(), look: Look::Stroke }
+    }
+
+    /// L*a*b* of sRGB primaries under D65 as colour handbooks list them: red 53.24, 80.09, 67.20; blue 32.30, 79.19,
+    /// -107.86 (Lindbloom's table, from memory).
+    #[test]
+    fn colours_are_as_far_apart_as_tables_say() {
+        let near = |colour: &str, wanted: [f64; 3]| {
+            let own = lab(colour).unwrap();
+            assert!(own.iter().zip(wanted).all(|(a, b)| (a - b).abs() < 0.05), "{own:?}");
+        };
+        near("#ff0000", [53.24, 80.09, 67.20]);
+        near("#0000ff", [32.30, 79.19, -107.86]);
+        near("#ffffff", [100.0, 0.0, 0.0]);
+        assert_eq!(difference("#00ff00", ""), None);
+    }
+
+    #[test]
+    fn a_key_is_applied_by_layer_and_by_a_colour_that_shifted() {
+        let mut key = LineKey::default();
+        key.0.insert(group("Rand", "#ff0000").id(), Meaning::Cut);
+        key.0.insert(group("", "#0000ff").id(), Meaning::Crease);
+        let others = [
+            group("Rand", "#ff0000"),
+            group("rand", "#123456"),
+            group("7", "#0a08fb"),
+            group("8", "#00ff00"),
+        ];
+        let own = key.applied(&others, 6.0);
+        let found: Vec<Option<Meaning>> = others.iter().map(|one| own.meaning(one)).collect();
+        assert_eq!(
+            found,
+            [Some(Meaning::Cut), Some(Meaning::Cut), Some(Meaning::Crease), None],
+            "what is near nothing has no meaning"
+        );
+        assert_eq!(key.applied(&others, 0.5).meaning(&others[2]), None);
+    }
+}

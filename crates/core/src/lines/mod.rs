@@ -1,0 +1,236 @@
+//! Lines of a drawing from elsewhere, as its file holds them, before anybody says what they are.
+
+mod doubles;
+mod guess;
+mod joining;
+mod key;
+mod scale;
+
+use std::collections::BTreeMap;
+
+use kurbo::{BezPath, PathEl, Rect, Shape};
+#[cfg(feature = "api")]
+use schemars::JsonSchema;
+use serde::{Deserialize, Deserializer, Serialize, Serializer};
+use thiserror::Error;
+#[cfg(feature = "api")]
+use ts_rs::TS;
+
+pub use doubles::{Copies, copies};
+pub use guess::guessed;
+pub use joining::{Joined, joined};
+pub use key::{LineKey, Meaning};
+pub use scale::{PER_INCH, Scale};
+
+use crate::memory::{ELEMENT, Weighty};
+
+/// Most lines of a drawing.
+pub const MOST_LINES: usize = 100_000;
+
+/// Most elements of all its lines together.
+pub const MOST_ELEMENTS: usize = 1_000_000;
+
+/// Most rows: layers and colours and looks of lines.
+pub const MOST_GROUPS: usize = 400;
+
+/// How far from its origin a drawing may lie, in its own units.
+const FARTHEST: f64 = 1e8;
+
+/// A drawing, as it was read.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Lines {
+    /// How long a unit of it is, mm, where the file says so.
+    pub unit: Option<f64>,
+    /// What kinds of lines it holds.
+    pub groups: Vec<Group>,
+    /// The lines, `y` down.
+    pub lines: Vec<Line>,
+    /// Words that are letters, not outlines.
+    pub words: usize,
+    /// Pictures in it.
+    pub pictures: usize,
+}
+
+/// Lines of a layer that look alike.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct Group {
+    /// The layer that they are on; empty where there is none.
+    pub layer: String,
+    /// Their colour, as `#rrggbb`; empty where nobody sees it.
+    pub colour: String,
+    /// How they look.
+    pub look: Look,
+}
+
+/// How lines look in the program that drew them.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(rename_all = "kebab-case")]
+pub enum Look {
+    /// A stroke with a width.
+    Stroke,
+    /// A stroke without a width.
+    Hairline,
+    /// The edge of an area that has no stroke.
+    Fill,
+    /// Neither stroke nor area, or hidden.
+    Unseen,
+    /// What a clip hides.
+    Clipped,
+}
+
+impl Look {
+    /// Its name in running text.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Stroke => "strokes",
+            Self::Hairline => "strokes of no width",
+            Self::Fill => "areas without a stroke",
+            Self::Unseen => "not to be seen",
+            Self::Clipped => "hidden by a clip",
+        }
+    }
+}
+
+impl Group {
+    /// What a line key knows it by: it stays when the file is brought in again.
+    #[must_use]
+    pub fn id(&self) -> String {
+        let look = serde_json::to_value(self.look).ok();
+        let look = look.as_ref().and_then(|look| look.as_str()).unwrap_or_default();
+        format!("{}|{}|{look}", self.layer, self.colour)
+    }
+}
+
+/// A line, in one go.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Line {
+    /// Which of the groups.
+    pub group: usize,
+    /// Where it runs, in units of the file: one subpath.
+    #[serde(serialize_with = "path_out", deserialize_with = "path_in")]
+    pub path: BezPath,
+}
+
+/// Why a drawing cannot be worked with.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+pub enum LinesError {
+    /// Nothing but words and pictures, or nothing at all.
+    #[error("it holds no lines, {words} and {pictures}{}", if *.pictures > 0 { ": start a job from the picture to trace it" } else { "" }, words = counted(*.words, "word", "words"), pictures = counted(*.pictures, "picture", "pictures"))]
+    NoLines {
+        /// Words that are letters.
+        words: usize,
+        /// Pictures.
+        pictures: usize,
+    },
+    /// More lines than are taken.
+    #[error(
+        "it has more than {MOST_LINES} lines, or {MOST_ELEMENTS} nodes: take out what is not to be cut"
+    )]
+    TooMany,
+    /// More layers and colours than are taken.
+    #[error("it has more than {MOST_GROUPS} layers and colours: join some of them")]
+    TooManyGroups,
+    /// A coordinate that is no number, or farther out than any sheet.
+    #[error("a line of it lies {FARTHEST:e} units away or nowhere: move the drawing to its origin")]
+    FarOut,
+}
+
+fn counted(count: usize, one: &str, many: &str) -> String {
+    if count == 1 { format!("1 {one}") } else { format!("{count} {many}") }
+}
+
+fn path_out<S: Serializer>(path: &BezPath, to: S) -> Result<S::Ok, S::Error> {
+    to.serialize_str(&path.to_svg())
+}
+
+fn path_in<'de, D: Deserializer<'de>>(from: D) -> Result<BezPath, D::Error> {
+    let text = String::deserialize(from)?;
+    BezPath::from_svg(&text).map_err(serde::de::Error::custom)
+}
+
+impl Lines {
+    /// Gathers lines with what they look like; each subpath is a line of its own.
+    ///
+    /// # Errors
+    /// [`LinesError`].
+    pub fn gathered(
+        unit: Option<f64>,
+        drawn: impl IntoIterator<Item = (Group, BezPath)>,
+        words: usize,
+        pictures: usize,
+    ) -> Result<Self, LinesError> {
+        let mut known: BTreeMap<Group, usize> = BTreeMap::new();
+        let mut lines: Vec<Line> = Vec::new();
+        let mut elements = 0;
+        for (group, path) in drawn {
+            let next = known.len();
+            let group = *known.entry(group).or_insert(next);
+            if known.len() > MOST_GROUPS {
+                return Err(LinesError::TooManyGroups);
+            }
+            for path in crate::geometry::contours(&path) {
+                elements += path.elements().len();
+                if lines.len() >= MOST_LINES || elements > MOST_ELEMENTS {
+                    return Err(LinesError::TooMany);
+                }
+                // A place without a way from it is no line.
+                if path.segments().next().is_some() {
+                    lines.push(Line { group, path });
+                }
+            }
+        }
+        let mut groups: Vec<(Group, usize)> = known.into_iter().collect();
+        groups.sort_by_key(|(_, number)| *number);
+        let groups = groups.into_iter().map(|(group, _)| group).collect();
+        let all = Self { unit, groups, lines, words, pictures };
+        all.checked()?;
+        Ok(all)
+    }
+
+    /// Looks whether it can be worked with, such as one out of an archive.
+    ///
+    /// # Errors
+    /// [`LinesError`].
+    pub fn checked(&self) -> Result<(), LinesError> {
+        if self.lines.is_empty() {
+            return Err(LinesError::NoLines { words: self.words, pictures: self.pictures });
+        }
+        let elements: usize = self.lines.iter().map(|line| line.path.elements().len()).sum();
+        if self.lines.len() > MOST_LINES || elements > MOST_ELEMENTS {
+            return Err(LinesError::TooMany);
+        }
+        if self.groups.len() > MOST_GROUPS {
+            return Err(LinesError::TooManyGroups);
+        }
+        let is_near = |point: &kurbo::Point| point.x.abs() <= FARTHEST && point.y.abs() <= FARTHEST;
+        let points = |element: &PathEl| match *element {
+            PathEl::MoveTo(a) | PathEl::LineTo(a) => [a; 3],
+            PathEl::QuadTo(a, b) => [a, b, b],
+            PathEl::CurveTo(a, b, c) => [a, b, c],
+            PathEl::ClosePath => [kurbo::Point::ZERO; 3],
+        };
+        let is_sound = |line: &Line| {
+            line.group < self.groups.len()
+                && line.path.elements().iter().all(|own| points(own).iter().all(is_near))
+        };
+        let has_unit = self.unit.is_none_or(|mm| (1e-6..=1e6).contains(&mm));
+        if self.lines.iter().all(is_sound) && has_unit { Ok(()) } else { Err(LinesError::FarOut) }
+    }
+
+    /// How large it is, in its own units.
+    #[must_use]
+    pub fn bounds(&self) -> Rect {
+        let all = self.lines.iter().map(|line| line.path.bounding_box());
+        all.reduce(|all, next| all.union(next)).unwrap_or_default()
+    }
+}
+
+impl Weighty for Lines {
+    fn weight(&self) -> usize {
+        let elements: usize = self.lines.iter().map(|line| line.path.elements().len()).sum();
+        ELEMENT * elements + 64 * self.lines.len() + 200 * self.groups.len()
+    }
+}
