@@ -112,6 +112,12 @@ impl Faced {
         let mut arts = front
             .as_ref()
             .map_or_else(Vec::new, |face| print(face, &flat, &formed.uprights, input.bleed));
+        if let Some(drawing) = flat.drawing.as_ref().filter(|own| !own.printed.is_empty()) {
+            if arts.is_empty() {
+                arts.push(Art::bare(0.0));
+            }
+            arts[0].underlay(&drawing.printed);
+        }
         if let Some(gathered) = &flat.gathered {
             let worn = gathered.copies.iter().filter_map(|copy| {
                 Some((held.get(copy.member)?.arts.first()?, copy.copy, copy.at))

@@ -3,6 +3,7 @@
 use thiserror::Error;
 
 use crate::font::{self, FontError};
+use crate::lines::{self, ReadError};
 use crate::picture::{Picture, PictureError};
 
 /// What some bytes are.
@@ -12,6 +13,8 @@ pub enum Content {
     Picture(Picture),
     /// A typeface.
     Font,
+    /// Lines of a drawing.
+    Lines,
 }
 
 /// Why bytes are nothing that a job can name.
@@ -23,6 +26,9 @@ pub enum ContentError {
     /// No typeface.
     #[error(transparent)]
     Font(#[from] FontError),
+    /// No lines.
+    #[error(transparent)]
+    Lines(#[from] ReadError),
 }
 
 impl Content {
@@ -35,6 +41,10 @@ impl Content {
             font::look_at(bytes)?;
             return Ok(Self::Font);
         }
+        if lines::is_kept(bytes) {
+            lines::look_at(bytes)?;
+            return Ok(Self::Lines);
+        }
         Ok(Self::Picture(Picture::of(bytes)?))
     }
 
@@ -46,6 +56,9 @@ impl Content {
         if font::is_font(bytes) {
             return Ok(Self::Font);
         }
+        if lines::is_kept(bytes) {
+            return Ok(Self::Lines);
+        }
         Ok(Self::Picture(Picture::head(bytes)?))
     }
 
@@ -55,6 +68,7 @@ impl Content {
         match self {
             Self::Picture(picture) => picture.coding.media(),
             Self::Font => font::MEDIA,
+            Self::Lines => lines::MEDIA,
         }
     }
 
@@ -64,15 +78,16 @@ impl Content {
         match self {
             Self::Picture(picture) => picture.coding.extension(),
             Self::Font => "ttf",
+            Self::Lines => "json",
         }
     }
 
-    /// Width and height in pixels; none of a typeface.
+    /// Width and height in pixels; none of what has none.
     #[must_use]
     pub const fn pixels(&self) -> [u32; 2] {
         match self {
             Self::Picture(picture) => picture.pixels,
-            Self::Font => [0, 0],
+            Self::Font | Self::Lines => [0, 0],
         }
     }
 }

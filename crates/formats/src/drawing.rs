@@ -73,12 +73,7 @@ pub fn brought(bytes: &[u8], file: DrawingFile, page: usize) -> Result<Drawing, 
         return Err(PictureError::LargeDrawing(bytes.len()));
     }
     let read = || match file {
-        DrawingFile::Svg => {
-            let text = std::str::from_utf8(bytes).map_err(|error| {
-                PictureError::Damaged(format!("byte {} is not UTF-8", error.valid_up_to() + 1))
-            })?;
-            plain(text)
-        }
+        DrawingFile::Svg => plain(text_of(bytes)?),
         DrawingFile::Pdf => plain(&page_of(bytes, page)?),
     };
     let unreadable = || PictureError::Damaged("it cannot be followed".to_owned());
@@ -92,11 +87,23 @@ pub fn brought(bytes: &[u8], file: DrawingFile, page: usize) -> Result<Drawing, 
     Ok(drawing)
 }
 
+/// The text of an SVG.
+pub(crate) fn text_of(bytes: &[u8]) -> Result<&str, PictureError> {
+    std::str::from_utf8(bytes).map_err(|error| {
+        PictureError::Damaged(format!("byte {} is not UTF-8", error.valid_up_to() + 1))
+    })
+}
+
 /// A kept drawing, read again.
 ///
 /// # Errors
 /// [`PictureError::Damaged`].
 pub fn tree(svg: &str) -> Result<Tree, PictureError> {
+    tree_with(svg, Options::default())
+}
+
+/// The same, read with some options.
+pub(crate) fn tree_with(svg: &str, own: Options<'_>) -> Result<Tree, PictureError> {
     if depth(svg) > DEEPEST {
         return Err(PictureError::TooDeep);
     }
@@ -107,11 +114,8 @@ pub fn tree(svg: &str) -> Result<Tree, PictureError> {
         }
         PictureError::Damaged(error.to_string())
     })?;
-    let mut reader = Options {
-        font_family: "sans-serif".to_owned(),
-        fontdb: Arc::clone(&FONTS),
-        ..Options::default()
-    };
+    let mut reader =
+        Options { font_family: "sans-serif".to_owned(), fontdb: Arc::clone(&FONTS), ..own };
     // Nothing outside the file is ever looked for.
     reader.image_href_resolver.resolve_string = Box::new(|_, _| None);
     Tree::from_xmltree(&document, &reader).map_err(|error| match error {
@@ -198,7 +202,7 @@ fn plain(svg: &str) -> Result<Drawing, PictureError> {
     Ok(Drawing { svg, sides })
 }
 
-fn page_of(bytes: &[u8], page: usize) -> Result<String, PictureError> {
+pub(crate) fn page_of(bytes: &[u8], page: usize) -> Result<String, PictureError> {
     let pdf = Pdf::new(bytes.to_vec()).map_err(|error| match error {
         LoadPdfError::Decryption(_) => PictureError::Locked,
         LoadPdfError::Invalid => PictureError::Damaged("no PDF that can be read".to_owned()),

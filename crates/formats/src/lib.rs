@@ -12,6 +12,7 @@ pub mod fold;
 pub mod font;
 pub mod gltf;
 pub mod line_style;
+pub mod lines;
 pub mod list;
 
 pub mod obj;

@@ -5,14 +5,15 @@ use std::sync::Arc;
 
 use aptum_core::Job;
 use aptum_core::blob::Blobs;
-use aptum_core::form::{Found, Looked, Traced};
+use aptum_core::form::{Found, LineDrawing, Looked, Traced};
+use aptum_core::job::JobPiece;
 use aptum_core::memory::{Memory, recalled};
 use aptum_core::pixels::Pixels;
 use aptum_core::trace::{InsideBy, Seen, Tracing, View, likely};
 use resvg::tiny_skia::{Pixmap, Transform};
 
-use crate::drawing;
 use crate::picture::{Coding, Picture};
+use crate::{drawing, lines};
 
 /// The job with all that its pieces are made from that lies in blobs: typefaces of its maker's own, and what is found in
 /// pictures that are traced. What is missing stays so, and is told when the job is prepared.
@@ -20,10 +21,17 @@ use crate::picture::{Coding, Picture};
 pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs, memory: &dyn Memory) -> Cow<'a, Job> {
     let job = job.with_fonts(blobs);
     let is_open = |traced: &Traced| traced.found.0.is_none();
-    if !job.pieces.iter().any(|piece| piece.form.traced().is_some_and(is_open)) {
+    let is_unread = |drawing: &LineDrawing| drawing.read.0.is_none();
+    let lacks = |piece: &JobPiece| {
+        piece.form.traced().is_some_and(is_open) || piece.form.drawing().is_some_and(is_unread)
+    };
+    if !job.pieces.iter().any(lacks) {
         return job;
     }
     let mut job = job.into_owned();
+    for drawing in job.pieces.iter_mut().filter_map(|piece| piece.form.drawing_mut()) {
+        drawing.read = lines::read(drawing, blobs, memory);
+    }
     for traced in job.pieces.iter_mut().filter_map(|piece| piece.form.traced_mut()) {
         traced.found = Found(looked(traced, blobs, memory));
     }

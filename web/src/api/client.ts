@@ -5,6 +5,7 @@ import type {
   AtHand,
   BinnedJob,
   BlobView,
+  BroughtDrawing,
   CatalogueEntry,
   Change,
   DrawingParts,
@@ -163,6 +164,10 @@ export const api = {
     call<Job>('POST', '/traces/start', { blob, name, width }),
   motifsApart: (job: Job, piece: string) =>
     call<JobPiece[]>('POST', '/traces/apart', { job, piece }),
+  bringDrawing: (file: File, page = 1) => {
+    const query = new URLSearchParams({ name: file.name, page: String(page) });
+    return call<BroughtDrawing>('POST', `/drawings?${query.toString()}`, file);
+  },
   closeTogether: (job: Job, piece: string, turning: Turning) =>
     call<MemberPlace[]>('POST', '/cards/close', { job, piece, turning }),
   readList: (file: File, told: { coding?: string; separator?: string; head?: boolean }) => {

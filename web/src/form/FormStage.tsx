@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 
 import { set } from '../api/fields';
-import { gatheredOf, structureOf, tracedOf } from '../api/forms';
+import { drawingOf, gatheredOf, structureOf, tracedOf } from '../api/forms';
 import type { Basis, Dimension, Figure, Form } from '../api/generated/types';
 import { Dimensions } from '../board/Dimensions';
 import { FlatBoard } from '../board/FlatBoard';
@@ -13,6 +13,8 @@ import { FigureField } from '../card/FigureField';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import { Catalogue } from '../catalogue/Catalogue';
+import { BringDrawing } from '../drawing/BringDrawing';
+import { DrawingStage } from '../drawing/DrawingStage';
 import { FoldDesk } from '../fold/FoldDesk';
 import { FoldPane } from '../fold/FoldPane';
 import { GatheredStage } from '../gathered/GatheredStage';
@@ -59,6 +61,9 @@ export function FormStage(props: StageProps) {
   const own = tracedOf(props.session.own.form);
   const view = props.piece.flat.traced;
   if (own && view) return <TraceStage stage={props} own={own} view={view} />;
+  const drawing = drawingOf(props.session.own.form);
+  const lines = props.piece.flat.drawing;
+  if (drawing && lines) return <DrawingStage stage={props} own={drawing} view={lines} />;
   const card = gatheredOf(props.session.own.form);
   const held = props.piece.flat.gathered;
   if (card && held) return <GatheredStage stage={props} own={card} view={held} />;
@@ -204,6 +209,16 @@ function StructureStage(props: StageProps) {
           <Modal.Title>Catalogue of structures, at the size at hand</Modal.Title>
         </Modal.Header>
         <Modal.Body>
+          <p className="catalogue-else">
+            Or lines that were drawn elsewhere, as SVG, DXF, PDF or FOLD:{' '}
+            <BringDrawing
+              label="Bring a drawing in"
+              onBrought={({ drawing }) => {
+                setChoosing(false);
+                void session.keep(set(session.at('form'), { drawing }));
+              }}
+            />
+          </p>
           <Catalogue
             hand={{ form: own.form, stock: own.stock, unit: job.unit }}
             onChoose={choose}

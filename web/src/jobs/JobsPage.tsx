@@ -9,6 +9,7 @@ import { useJobs } from '../api/queries';
 import type { JobSummary } from '../api/generated/types';
 import '../trace/trace.css';
 import { JobTicket } from './JobTicket';
+import { DRAWINGS } from '../drawing/BringDrawing';
 import { PictureStart } from './PictureStart';
 
 type Order = 'changed' | 'name' | 'state';
@@ -69,7 +70,7 @@ export function JobsPage() {
     mutationFn: (job: JobSummary) => api.copyJob(job.id),
     onSuccess: refresh,
   });
-  // A job file is brought in, anything else is a picture.
+  // A job file is brought in, anything else is a picture or a drawing.
   const take = (dropped: File) => {
     if (/\.(aptum|zip|json)$/i.test(dropped.name)) bring.mutate(dropped);
     else setDrawn(dropped);
@@ -135,7 +136,7 @@ export function JobsPage() {
           <input
             ref={picture}
             type="file"
-            accept="image/*,.pdf"
+            accept={`image/*,${DRAWINGS}`}
             className="visually-hidden"
             aria-label="Picture"
             tabIndex={-1}
@@ -155,7 +156,7 @@ export function JobsPage() {
             Bring a job in
           </Button>
           <Button variant="light" onClick={() => picture.current?.click()}>
-            From a picture
+            From a picture or drawing
           </Button>
           <Button onClick={start}>New job</Button>
         </div>

@@ -30,6 +30,14 @@ export function PictureStart({ file, onClose }: Props) {
     },
     onSuccess: (opened) => void navigate(`/jobs/${opened.id}/form`),
   });
+  const isDrawing = /\.(svg|pdf|dxf|fold)$/i.test(file.name);
+  const isLinesAlone = /\.(dxf|fold)$/i.test(file.name);
+  const [page, setPage] = useState(1);
+  const lines = useMutation({
+    mutationFn: async () => api.createJob((await api.bringDrawing(file, page)).job),
+    onSuccess: (opened) => void navigate(`/jobs/${opened.id}/form`),
+  });
+  const failed = create.error ?? lines.error;
   const unit = meta?.units.find((known) => known.unit === meta.starts.job.unit);
   return (
     <Modal show onHide={onClose} className="picture-start">
@@ -38,7 +46,7 @@ export function PictureStart({ file, onClose }: Props) {
       </Modal.Header>
       <Modal.Body>
         {file.type.startsWith('image/') && <img src={url} alt="" />}
-        {unit && (
+        {unit && !isLinesAlone && (
           <PlainLength
             label="Picture’s width"
             note="Of the whole picture; it can be changed at any time."
@@ -48,12 +56,35 @@ export function PictureStart({ file, onClose }: Props) {
             onKeep={setWidth}
           />
         )}
-        {create.error && <Alert variant="danger">{create.error.message}</Alert>}
+        {/\.pdf$/i.test(file.name) && (
+          <label className="picture-page">
+            Page{' '}
+            <input
+              type="number"
+              min={1}
+              max={9999}
+              value={page}
+              onChange={(event) => setPage(Math.max(1, Number(event.target.value) || 1))}
+            />
+          </label>
+        )}
+        {failed && <Alert variant="danger">{failed.message}</Alert>}
       </Modal.Body>
       <Modal.Footer>
-        <Button disabled={create.isPending} onClick={() => create.mutate()}>
-          {create.isPending ? 'Finding its outline …' : 'Find its outline'}
-        </Button>
+        {isDrawing && (
+          <Button
+            variant={isLinesAlone ? 'primary' : 'outline-primary'}
+            disabled={lines.isPending}
+            onClick={() => lines.mutate()}
+          >
+            {lines.isPending ? 'Reading its lines …' : 'Take its lines'}
+          </Button>
+        )}
+        {!isLinesAlone && (
+          <Button disabled={create.isPending} onClick={() => create.mutate()}>
+            {create.isPending ? 'Finding its outline …' : 'Find its outline'}
+          </Button>
+        )}
       </Modal.Footer>
     </Modal>
   );

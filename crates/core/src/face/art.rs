@@ -1,6 +1,6 @@
 //! A face as it is printed on one blank: areas, outlines of words and pictures, each where it lies.
 
-use kurbo::{Affine, BezPath, Point};
+use kurbo::{Affine, BezPath, Point, Shape, Stroke, StrokeOpts};
 
 use super::finish::Finish;
 use super::printer::{Printer, Put};
@@ -83,6 +83,9 @@ pub struct Running {
     pub ends: [Point; 2],
 }
 
+/// How wide lines of a drawing are printed, mm: a point (common practice).
+const LINE: f64 = 0.35;
+
 /// The ink of words.
 #[must_use]
 pub const fn ink_colour() -> &'static str {
@@ -123,6 +126,29 @@ impl Art {
             printed: Region::empty(),
             to_edge: BezPath::new(),
             bleed,
+        }
+    }
+
+    /// Puts lines with their colours below everything else, drawn [`LINE`] wide.
+    pub fn underlay(&mut self, lines: &[(BezPath, String)]) {
+        let style = Stroke::new(LINE);
+        let drawn = lines.iter().map(|(line, colour)| {
+            let path = kurbo::stroke(line.iter(), &style, &StrokeOpts::default(), 0.01);
+            self.printed = self.printed.union(&Region::rect(path.bounding_box()));
+            let colour = if colour.is_empty() { ink_colour().to_owned() } else { colour.clone() };
+            Inked {
+                layer: LayerId("lines".to_owned()),
+                opacity: 1.0,
+                is_printed: true,
+                finish: Finish::Colour,
+                ink: Ink::Area { path, colour, running: None, clip: None },
+            }
+        });
+        let drawn: Vec<Inked> = drawn.collect();
+        let count = drawn.len();
+        self.layers.splice(0..0, drawn);
+        for layer in &mut self.by_row {
+            layer.above += count;
         }
     }
 

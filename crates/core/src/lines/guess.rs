@@ -5,7 +5,7 @@ use kurbo::{PathEl, Shape};
 use super::{Group, LineKey, Lines, Look, Meaning};
 
 /// Words in names of layers, the first that fits counts: English, German, French, Spanish.
-const WORDS: [(&str, Meaning); 26] = [
+const WORDS: [(&str, Meaning); 29] = [
     ("reverse", Meaning::ReverseCrease),
     ("mountain", Meaning::Crease),
     ("valley", Meaning::ReverseCrease),
@@ -23,6 +23,9 @@ const WORDS: [(&str, Meaning); 26] = [
     ("druck", Meaning::Printed),
     ("art", Meaning::Printed),
     ("text", Meaning::Printed),
+    ("boundary", Meaning::Cut),
+    ("flat", Meaning::LeftOut),
+    ("join", Meaning::LeftOut),
     ("bleed", Meaning::LeftOut),
     ("guide", Meaning::LeftOut),
     ("dimension", Meaning::LeftOut),
@@ -46,7 +49,8 @@ pub fn guessed(lines: &Lines) -> LineKey {
             key.0.insert(group.id(), *meaning);
         }
     }
-    for group in lines.groups.iter().filter(|group| !seen(group)) {
+    let hidden = |group: &&Group| matches!(group.look, Look::Unseen | Look::Clipped);
+    for group in lines.groups.iter().filter(hidden) {
         key.0.insert(group.id(), Meaning::LeftOut);
     }
     let is_told = key.0.values().any(|meaning| *meaning == Meaning::Cut);

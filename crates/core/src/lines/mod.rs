@@ -74,6 +74,8 @@ pub enum Look {
     Hairline,
     /// The edge of an area that has no stroke.
     Fill,
+    /// Letters, as outlines.
+    Words,
     /// Neither stroke nor area, or hidden.
     Unseen,
     /// What a clip hides.
@@ -88,6 +90,7 @@ impl Look {
             Self::Stroke => "strokes",
             Self::Hairline => "strokes of no width",
             Self::Fill => "areas without a stroke",
+            Self::Words => "letters",
             Self::Unseen => "not to be seen",
             Self::Clipped => "hidden by a clip",
         }

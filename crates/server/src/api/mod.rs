@@ -3,6 +3,7 @@
 mod blobs;
 mod body;
 mod catalogue;
+mod drawings;
 mod files;
 mod fitting;
 mod fold;
@@ -83,6 +84,7 @@ pub fn routes() -> Vec<Route> {
         traces::start,
         traces::apart,
         gathered::close,
+        drawings::bring,
         layers::line_up,
         lists::read_list,
         lists::row,

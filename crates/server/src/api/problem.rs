@@ -108,6 +108,11 @@ impl Problem {
         Self::new(status, "/problems/picture", "No picture that can be used", sentence(detail))
     }
 
+    /// A file that brings no lines.
+    pub fn drawing(status: u16, detail: String) -> Self {
+        Self::new(status, "/problems/drawing", "No drawing that can be used", sentence(detail))
+    }
+
     /// A file that is no typeface that can be used.
     pub fn font(status: u16, detail: String) -> Self {
         Self::new(status, "/problems/typeface", "No typeface that can be used", sentence(detail))

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use aptum_core::face::{
     Coverage, Face, Layer, LayerKind, Lying, Pattern, PlacedPicture, Shape, Text,
 };
-use aptum_core::form::{Form, PICTURE, Traced};
+use aptum_core::form::{Form, LineDrawing, PICTURE, Traced};
 use aptum_core::job::JobPiece;
 use aptum_core::sheet::{SheetPlan, standard_sizes};
 use aptum_core::stroke::Perforation;
@@ -99,6 +99,22 @@ fn starting_job(workshop: &Workshop) -> Job {
     }
 }
 
+/// A job of a drawing from elsewhere, bare.
+pub fn job_of_drawing(workshop: &Workshop, drawing: LineDrawing) -> Job {
+    let mut job = starting_job(workshop);
+    job.name = named(&drawing.origin.name, "New drawing");
+    job.pieces[0].face = None;
+    job.pieces[0].form = Form::of_drawing(drawing);
+    job
+}
+
+/// What a job goes by that is made of a file.
+fn named(file: &str, otherwise: &str) -> String {
+    let name = file.rsplit_once('.').map_or(file, |own| own.0);
+    let name: String = name.chars().filter(|c| !c.is_control()).take(60).collect();
+    if name.trim().is_empty() { otherwise.to_owned() } else { name.trim().to_owned() }
+}
+
 /// The border of what is cut around a picture, mm (common practice).
 const BORDER: f64 = 2.0;
 
@@ -120,10 +136,7 @@ pub fn job_of_picture(workshop: &Workshop, mut traced: Traced) -> Job {
     }
     traced.border.distance = BORDER;
     traced.border.inner = INNER;
-    let name = traced.origin.name.rsplit_once('.').map_or(traced.origin.name.as_str(), |own| own.0);
-    let name: String = name.chars().filter(|c| !c.is_control()).take(60).collect();
-    job.name =
-        if name.trim().is_empty() { "New outline".to_owned() } else { name.trim().to_owned() };
+    job.name = named(&traced.origin.name, "New outline");
     let lying = Lying { panels: vec![PICTURE.to_owned()], ..Lying::default() };
     let mut picture = PlacedPicture::new(traced.picture.clone(), traced.pixels, lying);
     picture.drawn = traced.drawn;

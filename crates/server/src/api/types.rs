@@ -12,6 +12,7 @@ use ts_rs::{Config, TS, TypeVisitor};
 use super::Problem;
 use super::blobs::BlobView;
 use super::catalogue::{AtHand, CatalogueEntry};
+use super::drawings::BroughtDrawing;
 use super::files::FileInfo;
 use super::fitting::{MarkChoiceView, MarksProgress, OrderChoice, WayView, WaysDone};
 use super::fold::{FoldAsk, FoldMoment, FoldView};
@@ -79,6 +80,7 @@ pub fn typescript() -> String {
     types.visit::<PictureStart>();
     types.visit::<ApartAsk>();
     types.visit::<CloseAsk>();
+    types.visit::<BroughtDrawing>();
     types.visit::<ListView>();
     types.visit::<RowAsk>();
     types.visit::<LineUpAsk>();

@@ -236,6 +236,16 @@ each?: Array<HoleSay>,
  */
 inner: number, };
 
+export type BroughtDrawing = { 
+/**
+ * The form that it is, its lines as they may be meant.
+ */
+drawing: LineDrawing, 
+/**
+ * A job of it alone.
+ */
+job: Job, };
+
 export type CardView = { stock: RecordId, sheets: number, cost_text: string | null, };
 
 export type Carrier = { 
@@ -495,6 +505,8 @@ export type DistanceFrom = "paper-edge" | "printable-edge";
 
 export type Doing = "set" | "add" | "remove" | "move";
 
+export type Doubles = "once" | "passes";
+
 export type Draft = { 
 /**
  * What it starts from.
@@ -538,6 +550,36 @@ count: number,
  * Its parts, the first drawn first; up to 2000 of them.
  */
 parts: Array<DrawingPart>, };
+
+export type DrawingView = { 
+/**
+ * Where the file's origin lies in the drawing, mm, and how long a unit of it is.
+ */
+at: [number, number], unit: number, 
+/**
+ * True where somebody, or the file, has said how long a unit is.
+ */
+is_scaled: boolean, 
+/**
+ * The ways in which its units may be read, with the size that results.
+ */
+scales: Array<ScaleView>, 
+/**
+ * Its lines, by layer, colour and look.
+ */
+rows: Array<RowView>, 
+/**
+ * What was put in order, in words.
+ */
+order: Array<string>, 
+/**
+ * Ends of what is cut that are joined to nothing.
+ */
+loose: Array<[number, number]>, 
+/**
+ * Words that are letters, and pictures, which are no lines.
+ */
+words: number, pictures: number, };
 
 export type DrawnAs = "sheet" | "frame" | "taken" | "ink" | "sign" | "window";
 
@@ -803,7 +845,11 @@ traced: TracedView | null,
 /**
  * What lies on it, where it is a card that holds other pieces.
  */
-gathered: GatheredView | null, };
+gathered: GatheredView | null, 
+/**
+ * The lines of a drawing from elsewhere, and what they are.
+ */
+drawing: DrawingView | null, };
 
 export type FoldAsk = { form: Form, stock: RecordId, };
 
@@ -874,6 +920,10 @@ backing?: Backing | null, } & (ChosenStructure | {
  * How it is found.
  */
 traced: Traced, } | { 
+/**
+ * What they are, and what they mean.
+ */
+drawing: LineDrawing, } | { 
 /**
  * What it holds, and how they lie on it.
  */
@@ -975,7 +1025,7 @@ export type HoleRule = "followed" | "kept" | "closed";
 
 export type HoleSay = { 
 /**
- * A place in it, mm from the picture's top left.
+ * A place in it, as shares of the picture's sides from its top left.
  */
 at: [number, number], 
 /**
@@ -1321,11 +1371,43 @@ unit: Unit,
  */
 measured: Measured, };
 
+export type LineDrawing = { 
+/**
+ * Its lines, as they were read.
+ */
+lines: BlobId, 
+/**
+ * What is known of where it comes from.
+ */
+origin: Origin, 
+/**
+ * How long a unit of it is; `None` until somebody says so where the file does not.
+ */
+scale: Scale | null, 
+/**
+ * What its lines are.
+ */
+key: LineKey, 
+/**
+ * Ends that are no farther apart are joined, mm; 0 to 5.
+ */
+join: number, 
+/**
+ * What is shorter is left out, mm; 0 to 20.
+ */
+crumb: number, 
+/**
+ * What lines that lie on each other are; `None` until somebody says so.
+ */
+doubles: Doubles | null, };
+
 export type LineInfo = { kind: LineKind, 
 /**
  * What it is called in running text.
  */
 name: string, };
+
+export type LineKey = { [key in string]: Meaning };
 
 export type LineKind = "guide" | "crease" | "reverse-crease" | "score" | "kiss-cut" | "perforation" | "cut";
 
@@ -1378,6 +1460,8 @@ separator: string,
  * True where its first row names the columns.
  */
 has_head: boolean, };
+
+export type Look = "stroke" | "hairline" | "fill" | "words" | "unseen" | "clipped";
 
 export type Made = "nested" | "by-hand";
 
@@ -1482,6 +1566,8 @@ export type MarkShapeName = "angle" | "dot" | "cross";
 export type MarksProgress = { done: number, };
 
 export type MateView = { at: [number, number], number: number, };
+
+export type Meaning = "left-out" | "printed" | "crease" | "reverse-crease" | "score" | "kiss-cut" | "perforation" | "cut";
 
 export type Measured = "length" | "caliper" | "grammage" | "amount" | "angle" | "count";
 
@@ -2322,6 +2408,32 @@ export type RowAsk = { job: Job, piece: PieceId,
  */
 row: number, };
 
+export type RowView = { 
+/**
+ * What a line key knows it by.
+ */
+id: string, layer: string, colour: string, look: Look, look_name: string, 
+/**
+ * How many lines.
+ */
+count: number, 
+/**
+ * How long they are together.
+ */
+length_text: string, 
+/**
+ * What they are; none where nobody has said so.
+ */
+meaning: Meaning | null, 
+/**
+ * The lines, in the drawing; empty where they are too many to be shown.
+ */
+path: string, 
+/**
+ * Around them: left, top, width, height.
+ */
+bounds: [number, number, number, number], };
+
 export type RunningView = { to: string, 
 /**
  * Where the first colour is alone, and where the second is, mm.
@@ -2337,6 +2449,38 @@ colour: string,
  * Which way it runs, degrees clockwise from rightwards as the shape is read.
  */
 turn: number, };
+
+export type Scale = { "by": "stated" } | { "by": "per-inch", 
+/**
+ * How many.
+ */
+count: number, } | { "by": "each", 
+/**
+ * How many.
+ */
+mm: number, } | { "by": "known", 
+/**
+ * How long it is in the file, above 0.
+ */
+units: number, 
+/**
+ * How long it really is, mm; 0.01 to 10,000.
+ */
+mm: number, };
+
+export type ScaleView = { scale: Scale, 
+/**
+ * In words.
+ */
+name: string, 
+/**
+ * The size of the drawing then.
+ */
+size_text: string, 
+/**
+ * True for the one that is chosen.
+ */
+is_chosen: boolean, };
 
 export type Search = { 
 /**

@@ -15,6 +15,7 @@ use serde_json::Value;
 
 use crate::api::blobs::BlobView;
 use crate::api::catalogue::{AtHand, CatalogueEntry};
+use crate::api::drawings::BroughtDrawing;
 use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
 use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
@@ -361,6 +362,12 @@ pub(super) const ROUTES: &[Route] = &[
         "The pieces of a job with one for each motif of a traced picture",
         json::<ApartAsk>(),
         json::<Vec<JobPiece>>(),
+    ),
+    route(
+        ("post", "/api/drawings"),
+        "Reads the lines of a drawing, up to 32 MiB: SVG, DXF, FOLD, or a `page` of a PDF; `name` is the file’s",
+        Body::Bytes("application/octet-stream"),
+        json::<BroughtDrawing>(),
     ),
     route(
         ("post", "/api/cards/close"),

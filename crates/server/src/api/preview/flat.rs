@@ -12,6 +12,7 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
+use super::drawing::{DrawingView, drawing};
 use super::gathered::{GatheredView, gathered};
 use super::traced::{TracedView, traced};
 
@@ -94,6 +95,8 @@ pub struct FlatView {
     traced: Option<TracedView>,
     /// What lies on it, where it is a card that holds other pieces.
     gathered: Option<GatheredView>,
+    /// The lines of a drawing from elsewhere, and what they are.
+    drawing: Option<DrawingView>,
 }
 
 /// A label on the flat.
@@ -225,6 +228,11 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece, flat: &Flat) -> FlatView {
             traced(own, facts, part.at, unit)
         }),
         gathered: flat.gathered.as_ref().map(gathered),
+        drawing: piece
+            .form
+            .drawing()
+            .zip(flat.drawing.as_ref())
+            .and_then(|(own, facts)| Some(drawing(own, facts, flat.parts.first()?.at, unit))),
     }
 }
 

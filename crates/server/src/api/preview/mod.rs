@@ -1,5 +1,6 @@
 //! What core prepares, as drawings and figures that a page can show.
 
+mod drawing;
 mod face;
 mod flat;
 mod gathered;

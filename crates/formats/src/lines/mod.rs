@@ -1,0 +1,164 @@
+//! Lines of drawings from elsewhere: SVG, pages of PDF, DXF and FOLD, told by their bytes, read into one model.
+
+mod clip;
+mod dxf;
+mod fold;
+mod svg;
+
+use std::sync::Arc;
+
+use aptum_core::blob::Blobs;
+use aptum_core::form::{LineDrawing, ReadLines};
+use aptum_core::lines::{Lines, LinesError};
+use aptum_core::memory::{Memory, recalled};
+use serde::{Deserialize, Serialize};
+use thiserror::Error;
+
+use crate::drawing::{self, DrawingFile};
+use crate::picture::PictureError;
+
+/// The media type of lines as they are kept.
+pub const MEDIA: &str = "application/json";
+
+/// What kept lines begin with.
+const HEAD: &[u8] = br#"{"drawing_lines":1,"#;
+
+/// Largest file that is read, in bytes.
+pub const LARGEST: usize = 32 << 20;
+
+/// Largest lines that are kept, in bytes.
+const LARGEST_KEPT: usize = 48 << 20;
+
+/// So much stack there is for readers that call themselves, bytes.
+const STACK: usize = 512 << 20;
+
+/// Why a file brings no lines.
+#[derive(Debug, Clone, PartialEq, Eq, Error)]
+pub enum ReadError {
+    /// Larger than is taken.
+    #[error("the file has {0} bytes: up to {LARGEST}")]
+    Large(usize),
+    /// None of the formats.
+    #[error("it is no drawing of lines: save it as SVG, DXF, PDF or FOLD")]
+    Other,
+    /// A page description that is not read.
+    #[error("it is a PostScript or EPS file, which is not read: save it as PDF or SVG")]
+    PostScript,
+    /// A picture.
+    #[error("it is a picture of pixels, with no lines in it: start a job from it to trace it")]
+    Pixels,
+    /// A file that cannot be followed.
+    #[error("it cannot be read: {0}")]
+    Damaged(String),
+    /// A drawing in SVG or PDF that cannot be read.
+    #[error(transparent)]
+    Drawing(#[from] PictureError),
+    /// Lines that cannot be worked with.
+    #[error(transparent)]
+    Lines(#[from] LinesError),
+}
+
+/// What kind of file brings lines.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum File {
+    Drawing(DrawingFile),
+    Dxf,
+    Fold,
+}
+
+impl File {
+    /// Tells by the bytes, whatever the file is called.
+    fn of(bytes: &[u8]) -> Result<Self, ReadError> {
+        if let Some(drawing) = DrawingFile::of(bytes) {
+            return Ok(Self::Drawing(drawing));
+        }
+        if crate::picture::Picture::head(bytes).is_ok() {
+            return Err(ReadError::Pixels);
+        }
+        let head = &bytes[..bytes.len().min(4096)];
+        let text = head.strip_prefix(b"\xef\xbb\xbf").unwrap_or(head);
+        let text = String::from_utf8_lossy(text);
+        let mut tags = text.lines().map(str::trim);
+        // Comments have the code 999.
+        let mut first = tags.next();
+        while first == Some("999") {
+            tags.next();
+            first = tags.next();
+        }
+        if first == Some("0") && tags.next() == Some("SECTION") {
+            Ok(Self::Dxf)
+        } else if text.trim_start().starts_with("%!") || head.starts_with(b"\xc5\xd0\xd3\xc6") {
+            Err(ReadError::PostScript)
+        } else if text.trim_start().starts_with('{') {
+            Ok(Self::Fold)
+        } else {
+            Err(ReadError::Other)
+        }
+    }
+}
+
+/// Reads the lines of a drawing: page `page` (from 1) of a PDF, or all of another file.
+///
+/// # Errors
+/// [`ReadError`].
+pub fn brought(bytes: &[u8], page: usize) -> Result<Lines, ReadError> {
+    if bytes.len() > LARGEST {
+        return Err(ReadError::Large(bytes.len()));
+    }
+    let file = File::of(bytes)?;
+    let read = || match file {
+        File::Drawing(DrawingFile::Svg) => svg::lines(drawing::text_of(bytes)?),
+        File::Drawing(DrawingFile::Pdf) => svg::page(&drawing::page_of(bytes, page)?),
+        File::Dxf => dxf::lines(bytes),
+        File::Fold => fold::lines(bytes),
+    };
+    let unreadable = || ReadError::Damaged("it cannot be followed".to_owned());
+    std::thread::scope(|scope| {
+        let reader = std::thread::Builder::new().stack_size(STACK).spawn_scoped(scope, read);
+        // A reader that gives up takes nothing else with it.
+        reader.map_err(|_| unreadable())?.join().map_err(|_| unreadable())?
+    })
+}
+
+#[derive(Serialize, Deserialize)]
+struct Kept {
+    drawing_lines: u32,
+    #[serde(flatten)]
+    lines: Lines,
+}
+
+/// Lines as they are kept.
+#[must_use]
+pub fn kept(lines: Lines) -> Vec<u8> {
+    serde_json::to_vec(&Kept { drawing_lines: 1, lines }).unwrap_or_default()
+}
+
+/// True for lines as they are kept, by their head.
+#[must_use]
+pub fn is_kept(bytes: &[u8]) -> bool {
+    bytes.starts_with(HEAD)
+}
+
+/// Reads kept lines, such as those out of an archive.
+///
+/// # Errors
+/// [`ReadError`].
+pub fn look_at(bytes: &[u8]) -> Result<Lines, ReadError> {
+    if bytes.len() > LARGEST_KEPT {
+        return Err(ReadError::Large(bytes.len()));
+    }
+    let read: Result<Kept, _> = serde_json::from_slice(bytes);
+    let Kept { lines, .. } = read.map_err(|error| ReadError::Damaged(error.to_string()))?;
+    lines.checked()?;
+    Ok(lines)
+}
+
+/// The lines of a drawing; nothing where they are missing.
+#[must_use]
+pub fn read(drawing: &LineDrawing, blobs: &dyn Blobs, memory: &dyn Memory) -> ReadLines {
+    let made = recalled(memory, "lines", &drawing.lines, || {
+        let bytes = blobs.bytes(&drawing.lines).ok_or_else(Vec::new)?;
+        look_at(&bytes).map_err(|_| Vec::new())
+    });
+    ReadLines(made.ok().map(|(_, lines): (_, Arc<Lines>)| lines))
+}

@@ -1,0 +1,156 @@
+//! What a drawing from elsewhere came to, as the page shows it.
+
+use aptum_core::form::{DrawingFacts, LineDrawing};
+use aptum_core::geometry::{Affine, BezPath, Shape as _, Vec2, path_text};
+use aptum_core::lines::{Look, Meaning, PER_INCH, Scale};
+use aptum_core::units::{Unit, measure};
+use schemars::JsonSchema;
+use serde::Serialize;
+use ts_rs::TS;
+
+/// Most characters of the lines of one row.
+const LONGEST: usize = 400_000;
+
+/// A drawing from elsewhere.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct DrawingView {
+    /// Where the file's origin lies in the drawing, mm, and how long a unit of it is.
+    at: [f64; 2],
+    unit: f64,
+    /// True where somebody, or the file, has said how long a unit is.
+    is_scaled: bool,
+    /// The ways in which its units may be read, with the size that results.
+    scales: Vec<ScaleView>,
+    /// Its lines, by layer, colour and look.
+    rows: Vec<RowView>,
+    /// What was put in order, in words.
+    order: Vec<String>,
+    /// Ends of what is cut that are joined to nothing.
+    loose: Vec<[f64; 2]>,
+    /// Words that are letters, and pictures, which are no lines.
+    words: usize,
+    pictures: usize,
+}
+
+/// A way in which a drawing's units may be read.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct ScaleView {
+    scale: Scale,
+    /// In words.
+    name: String,
+    /// The size of the drawing then.
+    size_text: String,
+    /// True for the one that is chosen.
+    is_chosen: bool,
+}
+
+/// Lines of one layer that look alike.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct RowView {
+    /// What a line key knows it by.
+    id: String,
+    layer: String,
+    colour: String,
+    look: Look,
+    look_name: String,
+    /// How many lines.
+    count: usize,
+    /// How long they are together.
+    length_text: String,
+    /// What they are; none where nobody has said so.
+    meaning: Option<Meaning>,
+    /// The lines, in the drawing; empty where they are too many to be shown.
+    path: String,
+    /// Around them: left, top, width, height.
+    bounds: [f64; 4],
+}
+
+/// The view of a drawing whose blank lies at `at` in the drawing of the whole.
+pub fn drawing(own: &LineDrawing, facts: &DrawingFacts, at: Vec2, unit: Unit) -> DrawingView {
+    let to = Affine::translate(at) * facts.to_blank;
+    let mut paths: Vec<BezPath> = vec![BezPath::new(); facts.lines.groups.len()];
+    for line in &facts.lines.lines {
+        paths[line.group].extend(line.path.iter());
+    }
+    let rows = facts.lines.groups.iter().zip(&facts.groups).zip(paths);
+    let rows = rows.map(|((group, (count, length)), path)| {
+        let path = to * path;
+        let bounds = path.bounding_box();
+        let bounds = [bounds.x0, bounds.y0, bounds.width(), bounds.height()];
+        let path = path_text(&path);
+        RowView {
+            id: group.id(),
+            layer: group.layer.clone(),
+            colour: group.colour.clone(),
+            look: group.look,
+            look_name: group.look.name().to_owned(),
+            count: *count,
+            length_text: measure(*length, unit),
+            meaning: own.key.meaning(group),
+            bounds,
+            path: if path.len() > LONGEST { String::new() } else { path },
+        }
+    });
+    let origin = to.translation();
+    DrawingView {
+        at: [origin.x, origin.y],
+        unit: facts.unit,
+        is_scaled: facts.is_scaled,
+        scales: scales(own, facts, unit),
+        rows: rows.collect(),
+        order: order(facts),
+        loose: facts.loose.iter().take(500).map(|own| [own.x + at.x, own.y + at.y]).collect(),
+        words: facts.lines.words,
+        pictures: facts.lines.pictures,
+    }
+}
+
+fn scales(own: &LineDrawing, facts: &DrawingFacts, unit: Unit) -> Vec<ScaleView> {
+    let stated = facts.lines.unit;
+    let chosen = own.scale.or_else(|| stated.map(|_| Scale::Stated));
+    let bounds = facts.bounds();
+    let mut all: Vec<(Scale, String)> = Vec::new();
+    if stated.is_some() {
+        all.push((Scale::Stated, "as the file says".to_owned()));
+    }
+    all.extend(
+        PER_INCH.map(|count| (Scale::PerInch { count }, format!("{count} units to the inch"))),
+    );
+    all.push((Scale::Each { mm: 1.0 }, "a unit is a millimetre".to_owned()));
+    all.push((Scale::Each { mm: 25.4 }, "a unit is an inch".to_owned()));
+    if let Some(known @ Scale::Known { mm, .. }) = own.scale {
+        all.push((known, format!("{} that is known", measure(mm, unit))));
+    }
+    let view = |(scale, name): (Scale, String)| {
+        let mm = scale.unit(stated)?;
+        let [width, height] =
+            [bounds.width(), bounds.height()].map(|side| measure(side * mm, unit));
+        let is_chosen = chosen == Some(scale);
+        Some(ScaleView { scale, name, size_text: format!("{width} × {height}"), is_chosen })
+    };
+    all.into_iter().filter_map(view).collect()
+}
+
+fn order(facts: &DrawingFacts) -> Vec<String> {
+    let counted = |count: usize, one: &str, many: &str| match count {
+        0 => None,
+        1 => Some(format!("1 {one}")),
+        count => Some(format!("{count} {many}")),
+    };
+    [
+        counted(facts.joined, "loose end joined", "loose ends joined"),
+        counted(facts.closed, "line closed", "lines closed"),
+        counted(facts.doubles, "line lies on another", "lines lie on others"),
+        counted(facts.crumbs, "crumb left out", "crumbs left out"),
+        counted(
+            facts.beside,
+            "line beside the outline left out",
+            "lines beside the outline left out",
+        ),
+        counted(facts.lines.words, "text in letters", "texts in letters"),
+        counted(facts.lines.pictures, "picture, not traced", "pictures, not traced"),
+    ]
+    .into_iter()
+    .flatten()
+    .collect()
+}

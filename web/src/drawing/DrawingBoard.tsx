@@ -1,0 +1,103 @@
+/** The lines of a drawing, those of a row lit, loose ends marked, and a dimension taken from place to place. */
+import type { DrawingView } from '../api/generated/types';
+import { Dimensions } from '../board/Dimensions';
+import { FlatBoard } from '../board/FlatBoard';
+import type { View } from '../board/view';
+import { Legend } from '../form/Legend';
+import type { StageProps } from '../job/StageProps';
+
+interface Props {
+  stage: StageProps;
+  view: DrawingView;
+  /** The row that is pointed at. */
+  lit: string | null;
+  isMeasuring: boolean;
+  /** Places that were pressed, in units of the file. */
+  ends: [number, number][];
+  onEnd: (end: [number, number]) => void;
+}
+
+export function DrawingBoard({ stage, view, lit, isMeasuring, ends, onEnd }: Props) {
+  const { piece, session } = stage;
+  const { flat } = piece;
+  const [width, height] = flat.size;
+  const place = (seen: View, [x, y]: [number, number]) =>
+    [
+      seen.x + (view.at[0] + x * view.unit) * seen.scale,
+      seen.y + (view.at[1] + y * view.unit) * seen.scale,
+    ] as const;
+  const press = (seen: View, event: React.PointerEvent<SVGRectElement>) => {
+    event.stopPropagation();
+    const svg = event.currentTarget.ownerSVGElement ?? event.currentTarget;
+    const frame = svg.getBoundingClientRect();
+    const x = (event.clientX - frame.left - seen.x) / seen.scale;
+    const y = (event.clientY - frame.top - seen.y) / seen.scale;
+    onEnd([(x - view.at[0]) / view.unit, (y - view.at[1]) / view.unit]);
+  };
+  return (
+    <FlatBoard
+      stage={stage}
+      label={`Drawing of ${session.job.name}, ${flat.size_text}`}
+      padding={{ left: 71, top: 48, right: 30, bottom: 79 }}
+      isPrinted={false}
+      overlay={(seen) => (
+        <>
+          <g
+            className="drawn-rows"
+            transform={`translate(${seen.x} ${seen.y}) scale(${seen.scale})`}
+            aria-hidden="true"
+          >
+            {view.rows
+              .filter((row) => !row.meaning || row.meaning === 'printed' || row.id === lit)
+              .map((row) => (
+                <path
+                  key={row.id}
+                  d={row.path}
+                  className={row.id === lit ? 'is-lit' : row.meaning ? 'is-printed' : 'is-open'}
+                />
+              ))}
+          </g>
+          <g className="loose-ends" aria-hidden="true">
+            {view.loose.map(([x, y]) => (
+              <circle
+                key={`${x} ${y}`}
+                cx={seen.x + x * seen.scale}
+                cy={seen.y + y * seen.scale}
+                r={5}
+              />
+            ))}
+          </g>
+          <Dimensions
+            dimensions={flat.dimensions}
+            box={{ x: 0, y: 0, width, height }}
+            view={seen}
+            field={null}
+          />
+          {ends.length > 0 && (
+            <g className="measured" aria-hidden="true">
+              {ends.length === 2 && (
+                <polyline points={ends.map((end) => place(seen, end).join()).join(' ')} />
+              )}
+              {ends.map((end) => (
+                <circle key={end.join()} cx={place(seen, end)[0]} cy={place(seen, end)[1]} r={4} />
+              ))}
+            </g>
+          )}
+          {isMeasuring && (
+            <rect
+              className="trace-tool"
+              x={seen.x - 2000}
+              y={seen.y - 2000}
+              width={width * seen.scale + 4000}
+              height={height * seen.scale + 4000}
+              aria-label="Press on two places"
+              onPointerDown={(event) => press(seen, event)}
+            />
+          )}
+        </>
+      )}
+    >
+      <Legend flat={flat} />
+    </FlatBoard>
+  );
+}

@@ -1,0 +1,80 @@
+/** The line key: what the lines of each layer and colour are. */
+import { Form } from 'react-bootstrap';
+
+import { set } from '../api/fields';
+import type { DrawingView, LineDrawing, Meaning, RowView } from '../api/generated/types';
+import { Rows } from '../card/SpecCard';
+import type { PieceSession } from '../job/pieces';
+
+interface Props {
+  session: PieceSession;
+  own: LineDrawing;
+  view: DrawingView;
+  onLit: (row: string | null) => void;
+}
+
+const MEANINGS: { value: Meaning | ''; label: string }[] = [
+  { value: '', label: 'not told: not cut' },
+  { value: 'cut', label: 'cut' },
+  { value: 'kiss-cut', label: 'kiss cut' },
+  { value: 'perforation', label: 'perforation' },
+  { value: 'crease', label: 'crease' },
+  { value: 'reverse-crease', label: 'reverse crease' },
+  { value: 'score', label: 'score' },
+  { value: 'printed', label: 'printed only' },
+  { value: 'left-out', label: 'left out' },
+];
+
+export function KeyRows({ session, own, view, onLit }: Props) {
+  const field = session.at('form.drawing.key');
+  const choose = (row: RowView, meaning: string) => {
+    const others = Object.fromEntries(Object.entries(own.key).filter(([id]) => id !== row.id));
+    void session.keep(set(field, meaning === '' ? others : { ...others, [row.id]: meaning }));
+  };
+  return (
+    <Rows title="Line key">
+      {view.rows.map((row) => (
+        <div
+          key={row.id}
+          className={`key-row${row.meaning ? '' : ' is-open'}`}
+          onPointerEnter={() => onLit(row.id)}
+          onPointerLeave={() => onLit(null)}
+        >
+          <RowPicture row={row} />
+          <span className="key-name">
+            <strong>{row.layer || 'no layer'}</strong>
+            <small>
+              {row.count} {row.look_name}, {row.length_text}
+            </small>
+          </span>
+          <Form.Select
+            size="sm"
+            aria-label={`What ${row.layer || row.colour || row.look_name} is`}
+            value={row.meaning ?? ''}
+            onFocus={() => onLit(row.id)}
+            onBlur={() => onLit(null)}
+            onChange={({ target: { value } }) => choose(row, value)}
+          >
+            {MEANINGS.map(({ value, label }) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </Form.Select>
+        </div>
+      ))}
+    </Rows>
+  );
+}
+
+/** A small picture of the lines, in their colour. */
+function RowPicture({ row }: { row: RowView }) {
+  const [left, top, width, height] = row.bounds;
+  const pad = Math.max(width, height, 0.1) * 0.06;
+  const box = [left - pad, top - pad, width + 2 * pad, height + 2 * pad];
+  return (
+    <svg className="key-picture" viewBox={box.join(' ')} aria-hidden="true">
+      <path d={row.path} style={row.colour ? { stroke: row.colour } : undefined} />
+    </svg>
+  );
+}
