@@ -8,7 +8,8 @@ use serde::Serialize;
 use crate::check::Check;
 use crate::error::InputError;
 use crate::face::Uprights;
-use crate::fold::FoldModel;
+use crate::fold::{FoldModel, meeting};
+use crate::form::design::Must;
 use crate::form::{Flat, Form};
 use crate::form_checks::form_checks;
 use crate::memory::{ELEMENT, Key, Memory, Weighty, recalled};
@@ -57,8 +58,14 @@ impl Formed {
     /// As [`Form::draw`].
     pub fn new(input: &FormInput<'_>) -> Result<Self, Vec<InputError>> {
         let FormInput { form, caliper, unit, .. } = *input;
-        let flat = form.draw(caliper, unit)?;
-        let fold = FoldModel::new(&flat, caliper);
+        let mut flat = form.draw(caliper, unit)?;
+        let mut fold = FoldModel::new(&flat, caliper);
+        // Nobody has said of a drawing which of its sides are to meet.
+        if let Some(model) = fold.as_mut().filter(|_| flat.drawing.is_some()) {
+            let joints = meeting(model);
+            flat.number_joints(&joints);
+            model.musts.extend(joints.into_iter().map(|[one, other]| Must::Meet(one, other)));
+        }
         let checks = form_checks(form, &flat, fold.as_ref(), caliper, unit);
         let uprights = Uprights::of_model(fold.as_ref());
         Ok(Self { flat, fold, uprights, checks })

@@ -5,12 +5,12 @@ use std::borrow::Cow;
 use std::sync::{Arc, LazyLock};
 
 use aptum_core::blob::Blobs;
-use aptum_core::form::Traced;
+use aptum_core::form::{Form, Traced};
 use aptum_core::memory::{Key, Made, Memory};
 use aptum_core::tooling::CutPlan;
 use aptum_core::trace::Seen;
 use aptum_core::{InputError, Job, Prepared, Workshop, prepare_with};
-use aptum_formats::trace;
+use aptum_formats::{lines, trace};
 use quick_cache::Weighter;
 use quick_cache::sync::Cache;
 
@@ -61,6 +61,15 @@ pub fn prepared(
 #[must_use]
 pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs) -> Cow<'a, Job> {
     trace::furnished(job, blobs, &*SHELF)
+}
+
+/// A form by itself with the lines that it is drawn from.
+#[must_use]
+pub fn with_lines(mut form: Form, blobs: &dyn Blobs) -> Form {
+    if let Some(drawing) = form.drawing_mut() {
+        drawing.read = lines::read(drawing, blobs, &*SHELF);
+    }
+    form
 }
 
 /// The picture of an outline as its trace sees it, on `most` pixels at most; `None` where it is missing.

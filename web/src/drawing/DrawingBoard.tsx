@@ -2,22 +2,29 @@
 import type { DrawingView } from '../api/generated/types';
 import { Dimensions } from '../board/Dimensions';
 import { FlatBoard } from '../board/FlatBoard';
+import { MateNumbers, PanelNames } from '../board/FlatDrawing';
 import type { View } from '../board/view';
 import { Legend } from '../form/Legend';
 import type { StageProps } from '../job/StageProps';
+
+/** What a press on the board is for: nothing, an end of a known dimension, or the panel that stays. */
+export type BoardTool = 'look' | 'measure' | 'root';
 
 interface Props {
   stage: StageProps;
   view: DrawingView;
   /** The row that is pointed at. */
   lit: string | null;
-  isMeasuring: boolean;
+  tool: BoardTool;
+  /** The panel that is pointed at. */
+  panel: string | null;
+  onPanel: (panel: string | null) => void;
   /** Places that were pressed, in units of the file. */
   ends: [number, number][];
-  onEnd: (end: [number, number]) => void;
+  onPress: (place: [number, number]) => void;
 }
 
-export function DrawingBoard({ stage, view, lit, isMeasuring, ends, onEnd }: Props) {
+export function DrawingBoard({ stage, view, lit, tool, panel, onPanel, ends, onPress }: Props) {
   const { piece, session } = stage;
   const { flat } = piece;
   const [width, height] = flat.size;
@@ -32,7 +39,7 @@ export function DrawingBoard({ stage, view, lit, isMeasuring, ends, onEnd }: Pro
     const frame = svg.getBoundingClientRect();
     const x = (event.clientX - frame.left - seen.x) / seen.scale;
     const y = (event.clientY - frame.top - seen.y) / seen.scale;
-    onEnd([(x - view.at[0]) / view.unit, (y - view.at[1]) / view.unit]);
+    onPress([(x - view.at[0]) / view.unit, (y - view.at[1]) / view.unit]);
   };
   return (
     <FlatBoard
@@ -40,6 +47,8 @@ export function DrawingBoard({ stage, view, lit, isMeasuring, ends, onEnd }: Pro
       label={`Drawing of ${session.job.name}, ${flat.size_text}`}
       padding={{ left: 71, top: 48, right: 30, bottom: 79 }}
       isPrinted={false}
+      lit={panel}
+      onLit={onPanel}
       overlay={(seen) => (
         <>
           <g
@@ -67,6 +76,12 @@ export function DrawingBoard({ stage, view, lit, isMeasuring, ends, onEnd }: Pro
               />
             ))}
           </g>
+          {view.creases.length > 0 && (
+            <>
+              <PanelNames flat={flat} view={seen} />
+              <MateNumbers flat={flat} view={seen} />
+            </>
+          )}
           <Dimensions
             dimensions={flat.dimensions}
             box={{ x: 0, y: 0, width, height }}
@@ -83,14 +98,16 @@ export function DrawingBoard({ stage, view, lit, isMeasuring, ends, onEnd }: Pro
               ))}
             </g>
           )}
-          {isMeasuring && (
+          {tool !== 'look' && (
             <rect
               className="trace-tool"
               x={seen.x - 2000}
               y={seen.y - 2000}
               width={width * seen.scale + 4000}
               height={height * seen.scale + 4000}
-              aria-label="Press on two places"
+              aria-label={
+                tool === 'measure' ? 'Press on two places' : 'Press on the panel that stays'
+              }
               onPointerDown={(event) => press(seen, event)}
             />
           )}

@@ -7,11 +7,15 @@ import { FigureField } from '../card/FigureField';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { SwitchField } from '../card/SwitchField';
 import { BackingRows } from '../form/BackingRows';
+import { FoldDesk } from '../fold/FoldDesk';
+import { FoldPane } from '../fold/FoldPane';
 import { CardRows } from '../form/CardRows';
 import type { StageProps } from '../job/StageProps';
+import { token } from '../style/token';
 import { BringDrawing } from './BringDrawing';
+import { CreaseRows } from './CreaseRows';
 import './drawing.css';
-import { DrawingBoard } from './DrawingBoard';
+import { type BoardTool, DrawingBoard } from './DrawingBoard';
 import { KeyRows } from './KeyRows';
 import { ScaleRows } from './ScaleRows';
 
@@ -24,7 +28,8 @@ interface Props {
 export function DrawingStage({ stage, own, view }: Props) {
   const { session, piece, workshop, unit, notice } = stage;
   const [lit, setLit] = useState<string | null>(null);
-  const [isMeasuring, setMeasuring] = useState(false);
+  const [panel, setPanel] = useState<string | null>(null);
+  const [tool, setTool] = useState<BoardTool>('look');
   const [ends, setEnds] = useState<[number, number][]>([]);
   const { flat } = piece;
   const stock = workshop.stocks[session.own.stock];
@@ -32,10 +37,33 @@ export function DrawingStage({ stage, own, view }: Props) {
   const hasDoubles = flat.drawing?.order.some((words) => words.includes('on other')) ?? false;
   return (
     <main className="stage">
-      <DrawingBoard
-        {...{ stage, view, lit, ends }}
-        isMeasuring={isMeasuring}
-        onEnd={(end) => setEnds((before) => [...(before.length > 1 ? [] : before), end])}
+      <FoldDesk
+        board={
+          <DrawingBoard
+            {...{ stage, view, lit, ends, tool, panel }}
+            onPanel={setPanel}
+            onPress={(place) => {
+              if (tool === 'measure')
+                setEnds((before) => [...(before.length > 1 ? [] : before), place]);
+              else {
+                void session.keep(set(at('root'), place));
+                setTool('look');
+              }
+            }}
+          />
+        }
+        folded={
+          view.creases.length > 0 && (
+            <FoldPane
+              form={session.own.form}
+              stock={session.own.stock}
+              colour={stock?.colour ?? token('card-bare')}
+              parts={flat.parts}
+              lit={panel}
+              onLit={setPanel}
+            />
+          )
+        }
       />
       <SpecCard
         title={own.origin.name || piece.name}
@@ -59,13 +87,19 @@ export function DrawingStage({ stage, own, view }: Props) {
       >
         <ScaleRows
           {...{ session, view, unit, ends }}
-          isMeasuring={isMeasuring}
+          isMeasuring={tool === 'measure'}
           onMeasure={(is) => {
-            setMeasuring(is);
+            setTool(is ? 'measure' : 'look');
             setEnds([]);
           }}
         />
         <KeyRows {...{ session, own, view }} onLit={setLit} />
+        <CreaseRows
+          {...{ session, own, view, unit }}
+          isRooting={tool === 'root'}
+          onRoot={(is) => setTool(is ? 'root' : 'look')}
+          onLit={setPanel}
+        />
         <Rows title="Put in order">
           {view.order.map((words) => (
             <p key={words} className="order-line">

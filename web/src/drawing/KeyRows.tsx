@@ -14,7 +14,7 @@ interface Props {
 }
 
 const MEANINGS: { value: Meaning | ''; label: string }[] = [
-  { value: '', label: 'not told: not cut' },
+  { value: '', label: 'not told' },
   { value: 'cut', label: 'cut' },
   { value: 'kiss-cut', label: 'kiss cut' },
   { value: 'perforation', label: 'perforation' },

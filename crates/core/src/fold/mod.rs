@@ -7,6 +7,7 @@
 mod checks;
 mod contact;
 mod drawing;
+mod joints;
 mod mesh;
 mod model;
 mod pose;
@@ -14,6 +15,7 @@ mod proof;
 
 pub use checks::fold_checks;
 pub use drawing::{FoldedDrawing, FoldedFace, draw_folded};
+pub use joints::meeting;
 pub use mesh::{Mesh, panel_mesh};
 pub use model::{FoldModel, FoldPanel, FoldStep};
 pub use pose::{Pose, stood};

@@ -7,7 +7,8 @@ use serde::Serialize;
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::design::{Blank, Must, Stand, Step};
+use super::design::{Blank, Edge, Must, Stand, Step};
+use super::drafting;
 use super::drawing::DrawingFacts;
 use super::gathered::GatheredFacts;
 use super::panel::Joined;
@@ -264,6 +265,15 @@ impl Flat {
             gathered: None,
             drawing: None,
         }
+    }
+
+    /// Numbers sides that meet when it is folded.
+    pub fn number_joints(&mut self, joints: &[[Edge; 2]]) {
+        let numbered = joints.iter().enumerate();
+        let edges: Vec<(Edge, usize)> = numbered
+            .flat_map(|(at, pair)| pair.iter().map(move |edge| (edge.clone(), at + 1)))
+            .collect();
+        self.mates = drafting::mates(&edges, &self.parts);
     }
 
     /// It as it is seen from behind, without dimensions.

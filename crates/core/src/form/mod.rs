@@ -44,7 +44,7 @@ use ts_rs::TS;
 
 pub use add_on::{AddOn, AddOnKind};
 pub use dimension::{Axis, Dimension};
-pub use drawing::{Doubles, DrawingFacts, LineDrawing, ReadLines};
+pub use drawing::{Crease, Doubles, DrawingFacts, FoldSay, LineDrawing, ReadLines};
 pub use figure::{Figure, FigureKind};
 pub use figures::Figures;
 pub use flaps::GLUE_STANDARD;

@@ -5,7 +5,7 @@ use kurbo::{PathEl, Shape};
 use super::{Group, LineKey, Lines, Look, Meaning};
 
 /// Words in names of layers, the first that fits counts: English, German, French, Spanish.
-const WORDS: [(&str, Meaning); 29] = [
+const WORDS: [(&str, Meaning); 32] = [
     ("reverse", Meaning::ReverseCrease),
     ("mountain", Meaning::Crease),
     ("valley", Meaning::ReverseCrease),
@@ -24,6 +24,9 @@ const WORDS: [(&str, Meaning); 29] = [
     ("art", Meaning::Printed),
     ("text", Meaning::Printed),
     ("boundary", Meaning::Cut),
+    ("outline", Meaning::Cut),
+    ("contour", Meaning::Cut),
+    ("kontur", Meaning::Cut),
     ("flat", Meaning::LeftOut),
     ("join", Meaning::LeftOut),
     ("bleed", Meaning::LeftOut),

@@ -45,6 +45,9 @@ pub struct Lines {
     pub groups: Vec<Group>,
     /// The lines, `y` down.
     pub lines: Vec<Line>,
+    /// How far lines fold, by their numbers, degrees as FOLD counts them: valleys above 0, mountains below.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub angles: Vec<(usize, f64)>,
     /// Words that are letters, not outlines.
     pub words: usize,
     /// Pictures in it.
@@ -188,7 +191,7 @@ impl Lines {
         let mut groups: Vec<(Group, usize)> = known.into_iter().collect();
         groups.sort_by_key(|(_, number)| *number);
         let groups = groups.into_iter().map(|(group, _)| group).collect();
-        let all = Self { unit, groups, lines, words, pictures };
+        let all = Self { unit, groups, lines, angles: Vec::new(), words, pictures };
         all.checked()?;
         Ok(all)
     }
@@ -219,14 +222,27 @@ impl Lines {
             line.group < self.groups.len()
                 && line.path.elements().iter().all(|own| points(own).iter().all(is_near))
         };
+        let has_angles =
+            self.angles.iter().all(|(at, own)| *at < self.lines.len() && own.abs() <= 180.0);
         let has_unit = self.unit.is_none_or(|mm| (1e-6..=1e6).contains(&mm));
-        if self.lines.iter().all(is_sound) && has_unit { Ok(()) } else { Err(LinesError::FarOut) }
+        if self.lines.iter().all(is_sound) && has_unit && has_angles {
+            Ok(())
+        } else {
+            Err(LinesError::FarOut)
+        }
     }
 
-    /// How large it is, in its own units.
+    /// How large what is seen of it is, in its own units.
     #[must_use]
     pub fn bounds(&self) -> Rect {
-        let all = self.lines.iter().map(|line| line.path.bounding_box());
+        let is_seen = |line: &&Line| {
+            self.groups
+                .get(line.group)
+                .is_some_and(|group| !matches!(group.look, Look::Unseen | Look::Clipped))
+        };
+        let seen: Vec<&Line> = self.lines.iter().filter(is_seen).collect();
+        let all = if seen.is_empty() { self.lines.iter().collect() } else { seen };
+        let all = all.into_iter().map(|line| line.path.bounding_box());
         all.reduce(|all, next| all.union(next)).unwrap_or_default()
     }
 }

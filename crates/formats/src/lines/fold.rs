@@ -16,6 +16,8 @@ struct Frame {
     edges_assignment: Vec<String>,
     #[serde(default)]
     frame_unit: Option<String>,
+    #[serde(default, rename = "edges_foldAngle")]
+    angles: Vec<Option<f64>>,
 }
 
 /// Reads the edges of a crease pattern.
@@ -46,7 +48,16 @@ pub(super) fn lines(bytes: &[u8]) -> Result<Lines, ReadError> {
             Group { layer: name(assigned).to_owned(), colour: String::new(), look: Look::Stroke };
         drawn.push((group, path));
     }
-    Ok(Lines::gathered(unit(frame.frame_unit.as_deref()), drawn, 0, 0)?)
+    let mut lines = Lines::gathered(unit(frame.frame_unit.as_deref()), drawn, 0, 0)?;
+    // Lines keep their order, unless one has no length.
+    if lines.lines.len() == frame.edges_vertices.len() {
+        let told = frame.angles.iter().enumerate();
+        lines.angles = told
+            .filter_map(|(at, own)| Some((at, (*own)?)))
+            .filter(|(at, own)| *at < lines.lines.len() && own.abs() <= 180.0)
+            .collect();
+    }
+    Ok(lines)
 }
 
 /// What edges are (FOLD 1.2, edges_assignment).

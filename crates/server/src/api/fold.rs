@@ -15,6 +15,7 @@ use ts_rs::TS;
 use super::Problem;
 use super::body::Body;
 use crate::desk::Desk;
+use crate::shelf::with_lines;
 use crate::store::Store;
 
 /// What is folded.
@@ -109,7 +110,7 @@ fn folding(flat: &Flat, caliper: f64) -> Result<FoldModel, Vec<InputError>> {
 pub async fn fold(desk: &State<Desk>, ask: Body<FoldAsk>) -> Result<Json<FoldView>, Problem> {
     desk.quick(move |store| {
         let caliper = caliper(store, &ask.0.stock)?;
-        let flat = ask.0.form.draw(caliper, Unit::Mm)?;
+        let flat = with_lines(ask.0.form, store).draw(caliper, Unit::Mm)?;
         Ok(Json(FoldView::new(&folding(&flat, caliper)?)))
     })
     .await
@@ -123,8 +124,9 @@ pub async fn folded(
 ) -> Result<Json<FoldedDrawing>, Problem> {
     desk.quick(move |store| {
         let caliper = caliper(store, &moment.0.stock)?;
-        let flat = moment.0.form.draw(caliper, Unit::Mm)?;
-        Ok(Json(draw_folded(&folding(&flat, caliper)?, moment.0.progress)))
+        let FoldMoment { form, progress, .. } = moment.0;
+        let flat = with_lines(form, store).draw(caliper, Unit::Mm)?;
+        Ok(Json(draw_folded(&folding(&flat, caliper)?, progress)))
     })
     .await
 }

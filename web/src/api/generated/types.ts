@@ -413,6 +413,28 @@ export type Corner = "top-left" | "top-right" | "bottom-right" | "bottom-left";
 
 export type Coverage = "faces" | "flaps";
 
+export type CreaseView = { 
+/**
+ * The panel, and the one on which it hangs.
+ */
+name: string, on: string, 
+/**
+ * Its middle, in units of the file: what it is told apart by.
+ */
+at: [number, number], 
+/**
+ * Its ends in the drawing, mm.
+ */
+ends: [[number, number], [number, number]], 
+/**
+ * How far it folds, degrees; above 0 away from the printed side.
+ */
+degrees: number, 
+/**
+ * True where somebody has said so.
+ */
+is_told: boolean, };
+
 export type Cutter = { 
 /**
  * Its name in lists.
@@ -576,6 +598,10 @@ order: Array<string>,
  * Ends of what is cut that are joined to nothing.
  */
 loose: Array<[number, number]>, 
+/**
+ * The creases at which its panels hang; none where nothing folds.
+ */
+creases: Array<CreaseView>, 
 /**
  * Words that are letters, and pictures, which are no lines.
  */
@@ -858,6 +884,16 @@ export type FoldMoment = { form: Form, stock: RecordId,
  * 0 is flat; each step adds 1.
  */
 progress: number, };
+
+export type FoldSay = { 
+/**
+ * A place on it, in units of the file.
+ */
+at: [number, number], 
+/**
+ * From flat to closed, degrees, above 0 away from the printed side; -180 to 180.
+ */
+degrees: number, };
 
 export type FoldView = { plates: Array<PlateView>, 
 /**
@@ -1399,7 +1435,15 @@ crumb: number,
 /**
  * What lines that lie on each other are; `None` until somebody says so.
  */
-doubles: Doubles | null, };
+doubles: Doubles | null, 
+/**
+ * A place on the panel that stays where it is while the others fold, in units of the file; `None` takes the largest.
+ */
+root: [number, number] | null, 
+/**
+ * How far creases fold that do not fold by 90°; up to 400.
+ */
+folds?: Array<FoldSay>, };
 
 export type LineInfo = { kind: LineKind, 
 /**

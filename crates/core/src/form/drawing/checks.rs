@@ -21,6 +21,7 @@ pub(super) fn checks(
     let mut checks = vec![scale(facts, unit), outline(facts, flat, unit), meaning(facts)];
     checks.extend(doubles(drawing, facts));
     checks.extend(beside(facts));
+    checks.extend(dead_ends(facts));
     if facts.is_closed {
         checks.extend(crate::form::checks::narrowest_bridge(flat, unit));
     }
@@ -117,4 +118,20 @@ fn beside(facts: &DrawingFacts) -> Option<Check> {
     (facts.beside > 0).then(|| {
         check.remedy(Remedy::advice("Say that what they belong to is cut, or leave their row out"))
     })
+}
+
+/// Creases that stop before they reach anything, and panels that hang on nothing.
+fn dead_ends(facts: &DrawingFacts) -> Option<Check> {
+    if facts.creases.is_empty() || facts.dead_ends + facts.apart == 0 {
+        return None;
+    }
+    let verdict = match facts.apart {
+        0 => "nothing folds there".to_owned(),
+        1 => "one panel hangs on no other".to_owned(),
+        count => format!("{count} panels hang on no other"),
+    };
+    let texts = [facts.dead_ends.to_string(), "end in nowhere".to_owned(), verdict];
+    let label = "Creases and slits";
+    let check = Check::yes_or_no("drawing-ends", Stage::Form, label, State::Attention, texts);
+    Some(check.remedy(Remedy::advice("Draw them up to the outline, or to another crease")))
 }

@@ -178,6 +178,9 @@ impl Sorted {
             gap,
             printed: self.printed.into_iter().map(|(path, ink)| (shift * path, ink)).collect(),
             unnamed: self.unnamed,
+            creases: Vec::new(),
+            dead_ends: 0,
+            apart: 0,
             lines,
         };
         (part, facts)

@@ -2,6 +2,7 @@
 
 mod checks;
 mod draft;
+mod panels;
 
 use std::ops::RangeInclusive;
 use std::sync::Arc;
@@ -15,7 +16,7 @@ use ts_rs::TS;
 
 use super::{Figure, Flat, Part, drafting};
 use crate::blob::{BlobId, Origin};
-use crate::error::{Faults, InputError, Remedy};
+use crate::error::{Faults, InputError, Remedy, Setting};
 use crate::lines::{LineKey, Lines, Scale};
 use crate::units::{Unit, measure};
 
@@ -43,6 +44,12 @@ pub struct LineDrawing {
     /// What lines that lie on each other are; `None` until somebody says so.
     #[serde(default)]
     pub doubles: Option<Doubles>,
+    /// A place on the panel that stays where it is while the others fold, in units of the file; `None` takes the largest.
+    #[serde(default)]
+    pub root: Option<[f64; 2]>,
+    /// How far creases fold that do not fold by 90°; up to 400.
+    #[serde(default, deserialize_with = "list_or_none", skip_serializing_if = "Vec::is_empty")]
+    pub folds: Vec<FoldSay>,
     /// What was read; `None` until somebody reads it.
     #[serde(skip)]
     #[cfg_attr(feature = "api", ts(skip), schemars(skip))]
@@ -58,6 +65,33 @@ pub enum Doubles {
     Once,
     /// Somebody's way to ask for more passes: each is worked as often as it is drawn.
     Passes,
+}
+
+/// How far a crease folds.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct FoldSay {
+    /// A place on it, in units of the file.
+    pub at: [f64; 2],
+    /// From flat to closed, degrees, above 0 away from the printed side; -180 to 180.
+    pub degrees: f64,
+}
+
+/// A crease at which a panel hangs.
+#[derive(Debug, Clone)]
+pub struct Crease {
+    /// The panel.
+    pub name: String,
+    /// The panel on which it hangs.
+    pub on: String,
+    /// Its ends, in the blank's coordinates.
+    pub ends: [Point; 2],
+    /// Its middle, in units of the file.
+    pub at: [f64; 2],
+    /// How far it folds, degrees.
+    pub degrees: f64,
+    /// True where somebody has said so.
+    pub is_told: bool,
 }
 
 /// The lines that were read: no part of what the user decides, so all are alike.
@@ -103,6 +137,12 @@ pub struct DrawingFacts {
     pub printed: Vec<(BezPath, String)>,
     /// Groups whose lines have no meaning yet.
     pub unnamed: usize,
+    /// The creases at which its panels hang.
+    pub creases: Vec<Crease>,
+    /// Sides that end in nowhere, so that nothing folds there.
+    pub dead_ends: usize,
+    /// Panels that hang on nothing that the others do.
+    pub apart: usize,
 }
 
 /// Distances over which ends are joined, mm.
@@ -113,6 +153,9 @@ const CRUMBS: RangeInclusive<f64> = 0.0..=20.0;
 
 /// Sides of a drawing, mm.
 const SIDES: RangeInclusive<f64> = 1.0..=5000.0;
+
+/// Creases that are told apart.
+const MOST_FOLDS: usize = 400;
 
 /// Ends that were meant to meet are seldom farther apart, mm (common practice).
 const fn join() -> f64 {
@@ -126,6 +169,10 @@ const fn crumb() -> f64 {
 
 fn join_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
     Ok(Option::deserialize(from)?.unwrap_or_else(join))
+}
+
+fn list_or_none<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<FoldSay>, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_default())
 }
 
 fn crumb_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
@@ -147,6 +194,8 @@ impl LineDrawing {
             join: join(),
             crumb: crumb(),
             doubles: None,
+            root: None,
+            folds: Vec::new(),
             read: ReadLines::default(),
         }
     }
@@ -165,6 +214,16 @@ impl LineDrawing {
                     crate::lines::MOST_GROUPS
                 ),
                 Remedy::advice("Bring the drawing in again"),
+            ));
+        }
+        let is_far = |say: &FoldSay| {
+            !(say.degrees.abs() <= 180.0 && say.at.iter().all(|own| own.is_finite()))
+        };
+        if self.folds.len() > MOST_FOLDS || self.folds.iter().any(is_far) {
+            faults.add(InputError::plain(
+                "form.drawing.folds",
+                format!("{} creases are told apart, or one by more than 180°: up to {MOST_FOLDS}, -180 to 180°", self.folds.len()),
+                Remedy::set("Fold all by 90°", "form.drawing.folds", Setting::Standard),
             ));
         }
         if !self.lines.is_sound() {
@@ -207,8 +266,11 @@ impl LineDrawing {
     }
 
     /// The flat of its blanks.
-    pub(super) fn flat(&self, parts: Vec<Part>, facts: DrawingFacts, unit: Unit) -> Flat {
+    pub(super) fn flat(&self, mut parts: Vec<Part>, mut facts: DrawingFacts, unit: Unit) -> Flat {
+        let first = parts.first_mut().filter(|_| facts.is_closed);
+        let folding = first.and_then(|part| self.divide(part, &mut facts));
         let mut flat = Flat::of(parts);
+        flat.folding = folding;
         flat.dimensions = drafting::dimensions(&[], &flat, unit);
         flat.figures = self.figures(unit);
         flat.checks = checks::checks(self, &facts, &flat, unit);

@@ -12,7 +12,7 @@ mod unfold;
 use kurbo::{BezPath, Point};
 
 pub use split::{CutOff, JoinFlap, Joined};
-pub use unfold::{PlacedPanel, Unfolded};
+pub use unfold::{Hang, PlacedPanel, Unfolded};
 
 use crate::line::LineKind;
 use crate::stroke::Perforation;

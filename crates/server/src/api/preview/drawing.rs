@@ -3,7 +3,7 @@
 use aptum_core::form::{DrawingFacts, LineDrawing};
 use aptum_core::geometry::{Affine, BezPath, Shape as _, Vec2, path_text};
 use aptum_core::lines::{Look, Meaning, PER_INCH, Scale};
-use aptum_core::units::{Unit, measure};
+use aptum_core::units::{Unit, measure, product};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -27,9 +27,27 @@ pub struct DrawingView {
     order: Vec<String>,
     /// Ends of what is cut that are joined to nothing.
     loose: Vec<[f64; 2]>,
+    /// The creases at which its panels hang; none where nothing folds.
+    creases: Vec<CreaseView>,
     /// Words that are letters, and pictures, which are no lines.
     words: usize,
     pictures: usize,
+}
+
+/// A crease at which a panel hangs.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct CreaseView {
+    /// The panel, and the one on which it hangs.
+    name: String,
+    on: String,
+    /// Its middle, in units of the file: what it is told apart by.
+    at: [f64; 2],
+    /// Its ends in the drawing, mm.
+    ends: [[f64; 2]; 2],
+    /// How far it folds, degrees; above 0 away from the printed side.
+    degrees: f64,
+    /// True where somebody has said so.
+    is_told: bool,
 }
 
 /// A way in which a drawing's units may be read.
@@ -100,6 +118,18 @@ pub fn drawing(own: &LineDrawing, facts: &DrawingFacts, at: Vec2, unit: Unit) ->
         rows: rows.collect(),
         order: order(facts),
         loose: facts.loose.iter().take(500).map(|own| [own.x + at.x, own.y + at.y]).collect(),
+        creases: facts
+            .creases
+            .iter()
+            .map(|own| CreaseView {
+                name: own.name.clone(),
+                on: own.on.clone(),
+                at: own.at,
+                ends: own.ends.map(|end| [end.x + at.x, end.y + at.y]),
+                degrees: own.degrees,
+                is_told: own.is_told,
+            })
+            .collect(),
         words: facts.lines.words,
         pictures: facts.lines.pictures,
     }
@@ -113,20 +143,17 @@ fn scales(own: &LineDrawing, facts: &DrawingFacts, unit: Unit) -> Vec<ScaleView>
     if stated.is_some() {
         all.push((Scale::Stated, "as the file says".to_owned()));
     }
-    all.extend(
-        PER_INCH.map(|count| (Scale::PerInch { count }, format!("{count} units to the inch"))),
-    );
-    all.push((Scale::Each { mm: 1.0 }, "a unit is a millimetre".to_owned()));
-    all.push((Scale::Each { mm: 25.4 }, "a unit is an inch".to_owned()));
+    all.extend(PER_INCH.map(|count| (Scale::PerInch { count }, format!("{count} to the inch"))));
+    all.push((Scale::Each { mm: 1.0 }, "each a millimetre".to_owned()));
+    all.push((Scale::Each { mm: 25.4 }, "each an inch".to_owned()));
     if let Some(known @ Scale::Known { mm, .. }) = own.scale {
         all.push((known, format!("{} that is known", measure(mm, unit))));
     }
     let view = |(scale, name): (Scale, String)| {
         let mm = scale.unit(stated)?;
-        let [width, height] =
-            [bounds.width(), bounds.height()].map(|side| measure(side * mm, unit));
+        let size_text = product(&[bounds.width() * mm, bounds.height() * mm], unit);
         let is_chosen = chosen == Some(scale);
-        Some(ScaleView { scale, name, size_text: format!("{width} × {height}"), is_chosen })
+        Some(ScaleView { scale, name, size_text, is_chosen })
     };
     all.into_iter().filter_map(view).collect()
 }
