@@ -4,6 +4,9 @@ use std::collections::HashMap;
 
 use kurbo::{BezPath, ParamCurveArclen, ParamCurveDeriv, PathEl, Point, Vec2};
 
+/// The cosine of a turn of two degrees: less is no corner.
+const STRAIGHT: f64 = 0.999_39;
+
 /// Lines after their ends were joined.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Joined {
@@ -20,9 +23,10 @@ pub struct Joined {
 }
 
 /// Joins lines whose ends are no farther apart than `tolerance`, and leaves out those that are shorter than `crumb`, mm.
-/// Where several ends meet, the line that goes on straightest is taken. Ends that were apart meet in the first one's.
+/// Where several ends meet, the line that goes on straightest is taken, and with `straight_on` none that turns a corner.
+/// Ends that were apart meet in the first one's.
 #[must_use]
-pub fn joined(lines: Vec<BezPath>, tolerance: f64, crumb: f64) -> Joined {
+pub fn joined(lines: Vec<BezPath>, tolerance: f64, crumb: f64, straight_on: bool) -> Joined {
     let mut done: Vec<BezPath> = Vec::new();
     let mut open: Vec<Option<BezPath>> = Vec::new();
     let mut crumbs = 0;
@@ -36,6 +40,7 @@ pub fn joined(lines: Vec<BezPath>, tolerance: f64, crumb: f64) -> Joined {
             open.push(Some(path));
         }
     }
+    let least = if straight_on { STRAIGHT } else { -3.0 };
     let mut ends = Ends::of(&open, tolerance.max(1e-6));
     let (mut count, mut closed, mut loose) = (0, 0, Vec::new());
     for at in 0..open.len() {
@@ -43,7 +48,7 @@ pub fn joined(lines: Vec<BezPath>, tolerance: f64, crumb: f64) -> Joined {
         // Forwards from its end, then, turned round, from its beginning.
         for _ in 0..2 {
             while !meets_itself(&path, tolerance)
-                && let Some((next, is_end)) = ends.next(&path, &open)
+                && let Some((next, is_end)) = ends.next(&path, &open, least)
             {
                 let Some(other) = open[next].take() else { break };
                 let other = if is_end { other.reverse_subpaths() } else { other };
@@ -134,8 +139,14 @@ impl Ends {
         ((point.x / self.tolerance).floor() as i64, (point.y / self.tolerance).floor() as i64)
     }
 
-    /// The line that goes on where a path ends, and whether it is its end that is met.
-    fn next(&mut self, path: &BezPath, open: &[Option<BezPath>]) -> Option<(usize, bool)> {
+    /// The line that goes on where a path ends, its way there turned by no more than `least` says (the cosine), and whether
+    /// it is its end that is met.
+    fn next(
+        &mut self,
+        path: &BezPath,
+        open: &[Option<BezPath>],
+        least: f64,
+    ) -> Option<(usize, bool)> {
         let [_, end] = both_ends(path);
         let way = way_out(path)?;
         let (x, y) = self.cell(end);
@@ -156,7 +167,7 @@ impl Ends {
                     way_out(&other.reverse_subpaths()).map(|way| -way)
                 };
                 let straight = onward.map_or(-2.0, |onward| onward.dot(way));
-                if best.is_none_or(|(known, ..)| straight > known) {
+                if straight >= least && best.is_none_or(|(known, ..)| straight > known) {
                     best = Some((straight, *at, *is_end));
                 }
             }
@@ -184,13 +195,13 @@ mod tests {
     #[test]
     fn four_sides_in_any_order_and_direction_become_a_square() {
         let sides = ["M0 0L10 0", "M10 10.05L10 0.04", "M0 10L10 10", "M0 10L0 0.05"];
-        let found = joined(sides.map(path).to_vec(), 0.1, 0.01);
+        let found = joined(sides.map(path).to_vec(), 0.1, 0.01, false);
         assert_eq!((found.lines.len(), found.joined, found.closed), (1, 3, 1));
         assert!(found.loose.is_empty());
         let area = kurbo::Shape::area(&found.lines[0]).abs();
         assert!((area - 100.0).abs() < 1.0, "{area}");
         // Closer than they are nothing is joined.
-        let apart = joined(sides.map(path).to_vec(), 0.02, 0.01);
+        let apart = joined(sides.map(path).to_vec(), 0.02, 0.01, false);
         assert_eq!(apart.closed, 0);
         assert!(!apart.loose.is_empty());
     }
@@ -198,7 +209,7 @@ mod tests {
     #[test]
     fn where_several_meet_the_straightest_goes_on_and_crumbs_go() {
         let lines = ["M0 0L10 0", "M10 0L10 10", "M10 0L20 0", "M50 50L50.001 50"];
-        let found = joined(lines.map(path).to_vec(), 0.1, 0.01);
+        let found = joined(lines.map(path).to_vec(), 0.1, 0.01, false);
         assert_eq!((found.joined, found.crumbs), (1, 1));
         let long = found.lines.iter().map(|line| line.segments().count()).max();
         assert_eq!(long, Some(2));

@@ -8,6 +8,7 @@ mod by_hand;
 mod cards;
 mod carton_blanks;
 mod catalogue;
+mod drawings;
 mod faces;
 mod finishes;
 mod fitting;

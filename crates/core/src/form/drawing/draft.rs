@@ -49,6 +49,8 @@ impl LineDrawing {
 struct Sorted {
     /// The lines of each kind, with how often each is drawn.
     kinds: BTreeMap<LineKind, Vec<(BezPath, u32)>>,
+    /// What is worked once more, and how often.
+    again: BTreeMap<LineKind, Vec<(BezPath, u32)>>,
     printed: Vec<(BezPath, String)>,
     groups: Vec<(usize, f64)>,
     joined: usize,
@@ -65,6 +67,7 @@ impl Sorted {
             lines.groups.iter().map(|group| drawing.key.meaning(group)).collect();
         let mut own = Self {
             kinds: BTreeMap::new(),
+            again: BTreeMap::new(),
             printed: Vec::new(),
             groups: vec![(0, 0.0); lines.groups.len()],
             joined: 0,
@@ -95,22 +98,27 @@ impl Sorted {
         for (kind, paths) in by_kind {
             let once = copies(paths);
             own.doubles += once.doubles;
-            // Lines that are drawn equally often belong together.
-            let mut by_count: BTreeMap<u32, Vec<BezPath>> = BTreeMap::new();
-            for (path, count) in once.lines {
-                by_count.entry(count).or_default().push(path);
+            let again: Vec<(BezPath, u32)> = once
+                .lines
+                .iter()
+                .filter(|(_, count)| *count > 1 && drawing.doubles == Some(Doubles::Passes))
+                .map(|(path, count)| (path.clone(), count - 1))
+                .collect();
+            let paths = once.lines.into_iter().map(|(path, _)| path).collect();
+            // Creases that meet at a corner are two.
+            let straight_on = !matches!(kind, LineKind::Cut | LineKind::KissCut);
+            let done = joined(paths, drawing.join, drawing.crumb, straight_on);
+            own.joined += done.joined;
+            own.closed += done.closed;
+            own.crumbs += done.crumbs;
+            if kind == LineKind::Cut {
+                own.loose.extend(done.loose);
             }
-            for (count, paths) in by_count {
-                let done = joined(paths, drawing.join, drawing.crumb);
-                own.joined += done.joined;
-                own.closed += done.closed;
-                own.crumbs += done.crumbs;
-                if kind == LineKind::Cut {
-                    own.loose.extend(done.loose);
-                }
-                let times = if drawing.doubles == Some(Doubles::Passes) { count } else { 1 };
-                let worked = own.kinds.entry(kind).or_default();
-                worked.extend(done.lines.into_iter().map(|path| (path, times)));
+            let worked = own.kinds.entry(kind).or_default();
+            worked.extend(done.lines.into_iter().map(|path| (path, 1)));
+            // Where a line lies on another the tool comes again.
+            if !again.is_empty() {
+                own.again.insert(kind, again);
             }
         }
         own
@@ -128,6 +136,9 @@ impl Sorted {
             let outer = self.take_outer(kind);
             (!outer.elements().is_empty()).then_some((kind, outer))
         });
+        for (kind, again) in std::mem::take(&mut self.again) {
+            self.kinds.entry(kind).or_default().extend(again);
+        }
         let is_closed = edge.is_some();
         let all = Affine::scale(mm).transform_rect_bbox(lines.bounds());
         let (kind, outline) = edge.unwrap_or_else(|| {
@@ -210,6 +221,17 @@ impl Sorted {
                 }
                 None => rest.push((path, times)),
             }
+        }
+        // A line that comes from outside of all of them and closes nothing was meant to go around them.
+        let around = outer.bounding_box().inflate(1e-3, 1e-3);
+        let is_open = |path: &BezPath| path.elements().last() != Some(&PathEl::ClosePath);
+        let strays = rest
+            .iter()
+            .any(|(path, _)| is_open(path) && !around.contains_rect(path.bounding_box()));
+        if strays {
+            let rings = crate::geometry::contours(&outer).into_iter();
+            rest.extend(rings.map(|ring| (ring, 1)));
+            outer = BezPath::new();
         }
         if !rest.is_empty() {
             self.kinds.insert(kind, rest);
