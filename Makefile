@@ -40,12 +40,13 @@ types:
 reference:
 	cargo run -q -p aptum-formats --example reference_files -- target/reference
 	test -d target/reference/venv || python3 -m venv target/reference/venv
-	target/reference/venv/bin/pip install -q trimesh scipy shapely ezdxf uharfbuzz scikit-image pyclipper pillow
+	target/reference/venv/bin/pip install -q trimesh scipy shapely ezdxf uharfbuzz scikit-image pyclipper pillow svgpathtools
 	target/reference/venv/bin/python tools/reference/tables.py target/reference \
 		crates/formats/tests/reference/tables.json
 	target/reference/venv/bin/python tools/reference/shaping.py crates/core/fonts \
 		crates/core/tests/reference/shaping.json
 	target/reference/venv/bin/python tools/reference/flooding.py crates/formats/tests/reference
+	target/reference/venv/bin/python tools/reference/drawings.py crates/formats/tests/reference/drawings
 	target/reference/venv/bin/python tools/reference/tracing.py crates/formats/tests/reference \
 		crates/core/tests/reference/borders.json
 

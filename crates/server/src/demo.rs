@@ -6,6 +6,7 @@ use aptum_core::blob::BlobId;
 use aptum_core::{Job, Workshop};
 use aptum_formats::archive::{Asset, blob_id};
 use aptum_formats::content::Content;
+use aptum_formats::lines::{brought, kept};
 
 use crate::store::{Store, StoreError};
 
@@ -36,6 +37,8 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/bee-topper.json"),
     include_str!("../../../demo/jobs/leaf-tag.json"),
     include_str!("../../../demo/jobs/jar-stickers.json"),
+    include_str!("../../../demo/jobs/seedling-tray.json"),
+    include_str!("../../../demo/jobs/fold-out-star.json"),
 ];
 
 /// The pictures that the jobs wear.
@@ -48,6 +51,12 @@ const PICTURES: &[&[u8]] = &[
     include_bytes!("../../../demo/pictures/leaf-with-holes.jpg"),
 ];
 
+/// The drawings that jobs are made of, as they came.
+const DRAWINGS: &[&[u8]] = &[
+    include_bytes!("../../../demo/drawings/seedling-tray.svg"),
+    include_bytes!("../../../demo/drawings/fold-out-star.fold"),
+];
+
 fn pictures() -> Result<BTreeMap<BlobId, Asset>, StoreError> {
     let asset = |bytes: &&[u8]| {
         let content = Content::of(bytes).map_err(|error| StoreError::Unreadable {
@@ -56,7 +65,15 @@ fn pictures() -> Result<BTreeMap<BlobId, Asset>, StoreError> {
         })?;
         Ok((blob_id(bytes), Asset { content, bytes: bytes.to_vec() }))
     };
-    PICTURES.iter().map(asset).collect()
+    let lines = |bytes: &&[u8]| {
+        let lines = brought(bytes, 1).map_err(|error| StoreError::Unreadable {
+            what: "a demo drawing".to_owned(),
+            why: error.to_string(),
+        })?;
+        let bytes = kept(lines);
+        Ok((blob_id(&bytes), Asset { content: Content::Lines, bytes }))
+    };
+    PICTURES.iter().map(asset).chain(DRAWINGS.iter().map(lines)).collect()
 }
 
 fn read<T: serde::de::DeserializeOwned>(what: &str, text: &str) -> Result<T, StoreError> {

@@ -18,8 +18,11 @@ fn workshop() -> Workshop {
     serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap()
 }
 
+/// A structure with its figures, and how many of it.
+type Label<'a> = (&'a str, &'a [(&'a str, f64)], u32);
+
 /// Labels and a card around them, on stock with a liner.
-fn job(labels: &[(&str, &[(&str, f64)], u32)], change: impl FnOnce(&mut Gathered)) -> Job {
+fn job(labels: &[Label<'_>], change: impl FnOnce(&mut Gathered)) -> Job {
     let mut job: Job =
         serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
     let workshop = workshop();
@@ -85,7 +88,7 @@ fn least_gap(facts: &GatheredFacts) -> f64 {
     least
 }
 
-const THREE: [(&str, &[(&str, f64)], u32); 3] = [
+const THREE: [Label<'static>; 3] = [
     ("label-round", &[("width", 30.0)], 4),
     ("label-oval", &[("width", 50.0), ("height", 25.0)], 3),
     ("label-star", &[("width", 24.0), ("points", 6.0)], 5),
@@ -234,7 +237,7 @@ fn copies_by_hand_stay_and_the_others_lie_in_rows_below_them() {
 #[test]
 fn close_together_takes_less_card_than_rows() {
     // Triangles turned by half nest; in rows each takes its bounds.
-    let stars: [(&str, &[(&str, f64)], u32); 2] = [
+    let stars: [Label<'_>; 2] = [
         ("label-star", &[("width", 40.0), ("points", 3.0), ("corner", 8.0)], 14),
         ("label-round", &[("width", 16.0)], 10),
     ];

@@ -20,7 +20,7 @@ fn jobs() -> Vec<Job> {
     let read = |file| serde_json::from_str(&std::fs::read_to_string(file).unwrap()).unwrap();
     let jobs = files.iter().map(read);
     // What is in pictures is not known here.
-    jobs.filter(|job: &Job| job.pieces.iter().all(|piece| piece.form.traced().is_none())).collect()
+    jobs.filter(|job: &Job| job.pieces.iter().all(|piece| piece.form.chosen().is_some())).collect()
 }
 
 /// Ends a search after so many questions, and counts the layouts on the way.

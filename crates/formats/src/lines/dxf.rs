@@ -22,7 +22,7 @@ const MOST_VISITED: usize = 1_000_000;
 const STRAYS: f64 = 1e-6;
 
 /// Points on each span of a spline that has weights or a high degree.
-const POINTS: u32 = 48;
+const POINTS: u32 = 200;
 
 /// Reads the lines of a DXF.
 pub(super) fn lines(bytes: &[u8]) -> Result<Lines, ReadError> {
@@ -343,8 +343,9 @@ fn de_boor(degree: usize, knots: &[f64], control: &[Point], weights: &[f64], t: 
             let low = knots[span - degree + at];
             let high = knots[span + 1 + at - round];
             let share = if high > low { (t - low) / (high - low) } else { 0.0 };
-            for axis in 0..3 {
-                own[at][axis] = (1.0 - share) * own[at - 1][axis] + share * own[at][axis];
+            let before = own[at - 1];
+            for (own, before) in own[at].iter_mut().zip(before) {
+                *own = (1.0 - share) * before + share * *own;
             }
         }
     }

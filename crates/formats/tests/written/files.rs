@@ -10,6 +10,7 @@ use aptum_core::memory::Forgetful;
 use aptum_core::sheet::nest::ToTheEnd;
 use aptum_core::sheet::{Orientation, standard_sizes};
 use aptum_core::{Job, LineKind, Prepared, Workshop, nest_job, prepare};
+use aptum_formats::lines;
 use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, cut_svg};
 use aptum_formats::trace::furnished;
@@ -430,12 +431,15 @@ impl Blobs for DemoPictures {
     }
 
     fn bytes(&self, id: &BlobId) -> Option<Arc<[u8]>> {
-        let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/pictures");
-        let mut files = std::fs::read_dir(folder).unwrap();
-        files.find_map(|file| {
-            let bytes = std::fs::read(file.unwrap().path()).unwrap();
-            (hex::encode(Sha256::digest(&bytes)) == id.0).then(|| bytes.into())
-        })
+        let demo = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo");
+        let within = |folder: &str| {
+            let files = std::fs::read_dir(format!("{demo}/{folder}")).unwrap();
+            files.map(|file| std::fs::read(file.unwrap().path()).unwrap())
+        };
+        let lines = within("drawings").map(|bytes| lines::kept(lines::brought(&bytes, 1).unwrap()));
+        within("pictures")
+            .chain(lines)
+            .find_map(|bytes| (hex::encode(Sha256::digest(&bytes)) == id.0).then(|| bytes.into()))
     }
 }
 
@@ -453,7 +457,7 @@ fn every_job_of_the_demo_goes_out_as_it_lies() {
         assert_eq!(laid == 0, job.name == "Runner bean carton", "{} has no copy", job.name);
         jobs += 1;
     }
-    assert_eq!(jobs, 22);
+    assert_eq!(jobs, 25);
 }
 
 /// The pages that are announced are those of the file, with and without room for the legend.

@@ -4,6 +4,7 @@
 
 mod archive;
 mod clean;
+mod drawings;
 mod files;
 mod pictures;
 mod piece;

@@ -163,14 +163,14 @@ fn an_archive_comes_back_as_the_same_job_and_a_bad_one_leaves_nothing() {
         read(request.body(bytes).dispatch())
     };
     let (status, opened) = bring(&bytes);
-    assert_eq!((status, &opened["id"]), (Status::Ok, &json!(23)));
+    assert_eq!((status, &opened["id"]), (Status::Ok, &json!(26)));
     assert_eq!(opened["job"], read(api.get("/api/jobs/2")).1["job"]);
     for bad in [&bytes[..100], b"{}", &vec![0; (16 << 20) + 1]] {
         let (status, problem) = bring(bad);
         assert_eq!(status, Status::UnprocessableEntity);
         assert_eq!(problem["type"], "/problems/archive");
     }
-    assert_eq!(read(api.get("/api/jobs")).1.as_array().unwrap().len(), 23);
+    assert_eq!(read(api.get("/api/jobs")).1.as_array().unwrap().len(), 26);
 }
 
 #[test]

@@ -155,6 +155,9 @@ const SIDE: RangeInclusive<f64> = 10.0..=2000.0;
 /// Card between stickers, mm.
 const GAP: RangeInclusive<f64> = 0.0..=50.0;
 
+/// How far a place may lie from the card, mm, and how far it may be turned, degrees.
+const FAR: f64 = 10_000.0;
+
 /// Most copies on one card.
 pub const MOST_ON_CARD: u32 = 500;
 
@@ -215,7 +218,7 @@ impl Gathered {
             ));
         }
         let is_far = |place: &MemberPlace| {
-            [place.x, place.y, place.turn].iter().any(|figure| !(figure.abs() <= 10_000.0))
+            [place.x, place.y, place.turn].iter().any(|figure| !(-FAR..=FAR).contains(figure))
         };
         if self.places.len() > MOST_ON_CARD as usize || self.places.iter().any(is_far) {
             faults.add(InputError::plain(

@@ -1,0 +1,182 @@
+//! Drawings from elsewhere, read: against ezdxf and svgpathtools, and what is said of bad ones.
+
+use std::collections::BTreeMap;
+
+use aptum_core::lines::{Lines, Look};
+use aptum_formats::lines::{ReadError, brought, kept, look_at};
+use kurbo::ParamCurveArclen;
+use proptest::prelude::*;
+
+fn folder() -> std::path::PathBuf {
+    std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/reference/drawings")
+}
+
+fn lengths(lines: &Lines) -> BTreeMap<String, f64> {
+    let mut all = BTreeMap::new();
+    for line in &lines.lines {
+        let long: f64 = line.path.segments().map(|own| own.arclen(1e-7)).sum();
+        *all.entry(lines.groups[line.group].layer.clone()).or_insert(0.0) += long;
+    }
+    all
+}
+
+/// Made by `tools/reference/drawings.py`: ezdxf 1.4 and svgpathtools.
+#[test]
+fn lengths_and_sizes_are_those_that_general_libraries_find() {
+    let table = std::fs::read_to_string(folder().join("drawings.json")).unwrap();
+    let table: serde_json::Value = serde_json::from_str(&table).unwrap();
+    let files = table["files"].as_array().unwrap();
+    assert_eq!(files.len(), 5);
+    for file in files {
+        let name = file["file"].as_str().unwrap();
+        let lines = brought(&std::fs::read(folder().join(name)).unwrap(), 1).unwrap();
+        match file["unit"].as_f64() {
+            Some(unit) => assert!((lines.unit.unwrap() - unit).abs() < 1e-12, "{name}"),
+            None => assert_eq!(lines.unit, None, "{name}"),
+        }
+        if let Some(count) = file["count"].as_u64() {
+            assert_eq!(lines.lines.len() as u64, count, "{name}");
+        }
+        let found = lengths(&lines);
+        let wanted = file["length"].as_object().unwrap();
+        assert_eq!(found.len(), wanted.len(), "{name}: {found:?}");
+        for (layer, length) in wanted {
+            let (own, length) = (found[layer], length.as_f64().unwrap());
+            assert!((own - length).abs() < 0.02, "{name}, {layer}: {own} for {length}");
+        }
+        let bounds = lines.bounds();
+        for (own, side) in [bounds.width(), bounds.height()].iter().zip([0, 1]) {
+            let wanted = file["size"][side].as_f64().unwrap();
+            assert!((own - wanted).abs() < 0.02, "{name}: {own} for {wanted}");
+        }
+    }
+}
+
+#[test]
+fn what_is_kept_reads_back_the_same() {
+    let lines = brought(&std::fs::read(folder().join("millimetres.dxf")).unwrap(), 1).unwrap();
+    let bytes = kept(lines.clone());
+    assert_eq!(look_at(&bytes).unwrap(), lines);
+    assert_eq!(aptum_formats::content::Content::of(&bytes).unwrap().extension(), "json");
+    assert!(look_at(&bytes[..bytes.len() / 2]).is_err());
+    let far = String::from_utf8(bytes).unwrap().replacen("\"M", "\"M1e300 0L", 1);
+    assert!(look_at(far.as_bytes()).is_err());
+}
+
+/// A page with a line of 100 points and a picture of a pixel.
+#[test]
+fn a_page_has_lines_in_points() {
+    use pdf_writer::{Content, Finish, Pdf, Rect, Ref};
+    let mut pdf = Pdf::new();
+    let [catalog, pages, page, content] = [1, 2, 3, 4].map(Ref::new);
+    pdf.catalog(catalog).pages(pages);
+    pdf.pages(pages).kids([page]).count(1);
+    pdf.page(page)
+        .parent(pages)
+        .media_box(Rect::new(0.0, 0.0, 300.0, 200.0))
+        .contents(content)
+        .finish();
+    let mut drawn = Content::new();
+    drawn.set_stroke_rgb(1.0, 0.0, 0.0).move_to(10.0, 10.0).line_to(110.0, 10.0).stroke();
+    pdf.stream(content, &drawn.finish());
+    let lines = brought(&pdf.finish(), 1).unwrap();
+    let long: f64 = lengths(&lines).values().sum::<f64>() * lines.unit.unwrap();
+    assert!((long - 100.0 * 25.4 / 72.0).abs() < 1e-3, "{long}");
+    assert_eq!((lines.groups[0].colour.as_str(), lines.groups[0].look), ("#ff0000", Look::Stroke));
+    let bounds = lines.bounds();
+    assert!((bounds.y0 - 190.0).abs() < 1e-3, "{bounds:?}");
+}
+
+#[test]
+fn a_crease_pattern_says_what_its_edges_are() {
+    let fold = br#"{ "file_spec": 1.2, "frame_unit": "cm", "vertices_coords": [[0,0],[10,0],[10,10],[0,10]],
+        "edges_vertices": [[0,1],[1,2],[2,3],[3,0],[0,2]], "edges_assignment": ["B","B","B","B","V"],
+        "edges_foldAngle": [null,null,null,null,120] }"#;
+    let lines = brought(fold, 1).unwrap();
+    assert_eq!((lines.unit, lines.lines.len()), (Some(10.0), 5));
+    assert_eq!(lines.angles, [(4, 120.0)]);
+    let layers: Vec<&str> = lines.groups.iter().map(|own| own.layer.as_str()).collect();
+    assert_eq!(layers, ["boundary", "valley"]);
+    let folded = br#"{"vertices_coords": [[0,0,0],[1,0,5]], "edges_vertices": [[0,1]]}"#;
+    assert!(brought(folded, 1).unwrap_err().to_string().contains("folded piece"));
+}
+
+fn said(bytes: &[u8]) -> String {
+    brought(bytes, 1).unwrap_err().to_string()
+}
+
+fn dxf(entities: &str, blocks: &str) -> Vec<u8> {
+    let blocks = if blocks.is_empty() {
+        String::new()
+    } else {
+        format!("0\nSECTION\n2\nBLOCKS\n{blocks}0\nENDSEC\n")
+    };
+    format!("{blocks}0\nSECTION\n2\nENTITIES\n{entities}0\nENDSEC\n0\nEOF\n").into_bytes()
+}
+
+#[test]
+fn what_brings_no_lines_is_refused_with_the_way_out() {
+    assert!(said(b"%!PS-Adobe-3.0 EPSF-3.0\n").contains("save it as PDF or SVG"));
+    assert!(said(b"hello").contains("SVG, DXF, PDF or FOLD"));
+    assert!(said(b"").contains("no drawing of lines"));
+    let png = include_bytes!("../../../../demo/pictures/bee.png");
+    assert!(said(png).contains("trace it"));
+    let pixels = br#"<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><image width="9" height="9"
+        href="data:image/png;base64,iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=="/></svg>"#;
+    assert!(
+        said(pixels).contains("no lines, 0 words and 1 picture: start a job"),
+        "{}",
+        said(pixels)
+    );
+    assert_eq!(brought(&vec![b' '; (32 << 20) + 1], 1), Err(ReadError::Large((32 << 20) + 1)));
+    assert!(
+        said(b"{\"vertices_coords\": [[0,0]], \"edges_vertices\": [[0,7]]}").contains("vertex 7")
+    );
+    assert!(said(&dxf("", "")).contains("no lines"));
+    let far = "0\nLINE\n8\n0\n10\n1e300\n20\n0\n11\n5\n21\n5\n";
+    assert!(said(&dxf(far, "")).contains("units away"), "{}", said(&dxf(far, "")));
+}
+
+#[test]
+fn blocks_in_themselves_and_bombs_of_them_end() {
+    let insert = |name: &str| format!("0\nINSERT\n8\n0\n2\n{name}\n10\n0\n20\n0\n");
+    let block = |name: &str, inner: &str| {
+        format!("0\nBLOCK\n8\n0\n2\n{name}\n70\n0\n10\n0\n20\n0\n{inner}0\nENDBLK\n8\n0\n")
+    };
+    let own = dxf(&insert("A"), &block("A", &insert("A")));
+    assert!(said(&own).contains("in themselves"), "{}", said(&own));
+    // Ten blocks, each of ten of the one before: ten thousand million lines.
+    let line = "0\nLINE\n8\n0\n10\n0\n20\n0\n11\n5\n21\n5\n";
+    let mut blocks = block("B0", line);
+    for at in 1..=10 {
+        blocks.push_str(&block(&format!("B{at}"), &insert(&format!("B{}", at - 1)).repeat(10)));
+    }
+    let bomb = dxf(&insert("B10"), &blocks);
+    assert!(said(&bomb).contains("100000 lines"), "{}", said(&bomb));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+
+    /// Whatever becomes of a file's bytes, it is read or refused.
+    #[test]
+    fn mutated_files_are_read_or_refused(
+        which in 0usize..4,
+        places in prop::collection::vec((any::<prop::sample::Index>(), any::<u8>()), 1..12),
+        cut in prop::option::of(any::<prop::sample::Index>()),
+    ) {
+        let name = ["old.dxf", "millimetres.dxf", "transforms.svg", "inches.dxf"][which];
+        let mut bytes = std::fs::read(folder().join(name)).unwrap();
+        for (place, byte) in places {
+            let at = place.index(bytes.len());
+            bytes[at] = byte;
+        }
+        if let Some(cut) = cut {
+            bytes.truncate(cut.index(bytes.len()));
+        }
+        if let Ok(lines) = brought(&bytes, 1) {
+            prop_assert!(lines.checked().is_ok());
+            prop_assert!(lines.bounds().width().is_finite());
+        }
+    }
+}

@@ -1,0 +1,85 @@
+//! A drawing from another program becomes a piece: dropped, its scale told, its lines named, folded, cut.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+use aptum_e2e::{App, Browser};
+use fantoccini::Locator;
+use serde_json::Value;
+
+const TRAY: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../demo/drawings/seedling-tray.svg");
+
+const OPEN: &str = "return fetch('/api/jobs/' + location.pathname.split('/')[2]) \
+                    .then(answer => answer.json())";
+
+fn drawing(open: &Value) -> &Value {
+    &open["job"]["pieces"][0]["form"]["drawing"]
+}
+
+fn view(open: &Value) -> &Value {
+    &open["preview"]["pieces"][0]["flat"]["view"]
+}
+
+async fn choose(browser: &Browser, name: &str, value: &str) {
+    let script = format!(
+        "const list = document.querySelector('select[aria-label=\"{name}\"]'); \
+         const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set; \
+         set.call(list, '{value}'); list.dispatchEvent(new Event('change', {{ bubbles: true }}))"
+    );
+    browser.run(&script).await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_drawing_without_units_is_asked_about_folded_and_cut() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&app.address).await;
+    browser.see(".tickets").await;
+    let file = std::fs::canonicalize(TRAY).unwrap();
+    let field = Locator::Css("input[aria-label='Picture']");
+    let field = browser.client.find(field).await.unwrap();
+    field.send_keys(file.to_str().unwrap()).await.unwrap();
+    browser.click("Take its lines").await;
+    browser.read(".fit-row", "the file does not say how large it is").await;
+    assert_eq!(browser.barriers().await, "");
+    browser.until(OPEN, |open| drawing(open)["scale"].is_null()).await;
+
+    // It was drawn at 72 to the inch: the base is four inches wide.
+    let seventy_two = "[...document.querySelectorAll('.scales label')] \
+        .find(own => own.textContent.startsWith('72')).querySelector('input').click()";
+    browser.run(seventy_two).await;
+    browser.until(OPEN, |open| drawing(open)["scale"]["count"] == 72.0).await;
+    browser.read(".fit-row", "its scale is told").await;
+    let open = browser.run(OPEN).await;
+    let width = view(&open)["size"][0].as_f64().unwrap();
+    assert!((width - 6.0 * 25.4).abs() < 0.2, "six inches over all: {width}");
+
+    // Doubles are an accident here; the leaf is printed.
+    browser.click("an accident").await;
+    browser.until(OPEN, |open| drawing(open)["doubles"] == "once").await;
+    choose(&browser, "What leaf is", "printed").await;
+    browser
+        .until(OPEN, |open| {
+            drawing(open)["key"].as_object().unwrap().values().any(|own| own == "printed")
+        })
+        .await;
+
+    // Nine panels: the base, four walls and four tabs, of which each lies on a wall.
+    browser
+        .until(OPEN, |open| view(open)["drawing"]["creases"].as_array().unwrap().len() == 8)
+        .await;
+    browser.read(".fold-pane", "Fold").await;
+
+    // One crease folds otherwise, and another panel stays.
+    browser.enter("Panel 2 on panel 1", "60").await;
+    browser.until(OPEN, |open| drawing(open)["folds"][0]["degrees"] == 60.0).await;
+    browser.click("all as drawn").await;
+    browser.until(OPEN, |open| drawing(open)["folds"].as_array().is_none_or(Vec::is_empty)).await;
+
+    // The machine gets the outline once, the hole and four creases, and nothing of the leaf.
+    let id = browser.run("return location.pathname.split('/')[2]").await;
+    browser.go(&format!("{}/jobs/{}/run", app.address, id.as_str().unwrap())).await;
+    browser.settled().await;
+    let svg = String::from_utf8(browser.download("Cut file", "cut-1.svg").await).unwrap();
+    let document = roxmltree::Document::parse(&svg).unwrap();
+    let paths = document.descendants().filter(|node| node.has_attribute("d")).count();
+    assert_eq!(paths, 6, "{svg}");
+}
