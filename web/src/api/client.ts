@@ -20,7 +20,10 @@ import type {
   Job,
   JobPiece,
   JobSummary,
+  KeptKey,
   LengthEntry,
+  LineDrawing,
+  LineKey,
   LineUp,
   MemberPlace,
   ListView,
@@ -168,6 +171,9 @@ export const api = {
     const query = new URLSearchParams({ name: file.name, page: String(page) });
     return call<BroughtDrawing>('POST', `/drawings?${query.toString()}`, file);
   },
+  lineKeys: () => call<KeptKey[]>('GET', '/keys'),
+  applyKey: (drawing: LineDrawing, key: LineKey) =>
+    call<LineKey>('POST', '/keys', { drawing, key }),
   closeTogether: (job: Job, piece: string, turning: Turning) =>
     call<MemberPlace[]>('POST', '/cards/close', { job, piece, turning }),
   readList: (file: File, told: { coding?: string; separator?: string; head?: boolean }) => {

@@ -1,6 +1,8 @@
 /** The line key: what the lines of each layer and colour are. */
+import { useQuery } from '@tanstack/react-query';
 import { Form } from 'react-bootstrap';
 
+import { api } from '../api/client';
 import { set } from '../api/fields';
 import type { DrawingView, LineDrawing, Meaning, RowView } from '../api/generated/types';
 import { Rows } from '../card/SpecCard';
@@ -31,8 +33,33 @@ export function KeyRows({ session, own, view, onLit }: Props) {
     const others = Object.fromEntries(Object.entries(own.key).filter(([id]) => id !== row.id));
     void session.keep(set(field, meaning === '' ? others : { ...others, [row.id]: meaning }));
   };
+  const kept = useQuery({ queryKey: ['keys'], queryFn: api.lineKeys, staleTime: 0 });
+  const others = (kept.data ?? []).filter(({ name }) => name !== session.job.name);
+  const take = async (at: number) => {
+    const other = others[at];
+    if (other) await session.keep(set(field, await api.applyKey(own, other.key)));
+  };
   return (
-    <Rows title="Line key">
+    <Rows
+      title="Line key"
+      aside={
+        others.length > 0 && (
+          <Form.Select
+            size="sm"
+            aria-label="Take the line key of another job"
+            value=""
+            onChange={({ target: { value } }) => void take(Number(value))}
+          >
+            <option value="">as in …</option>
+            {others.map(({ name }, at) => (
+              <option key={`${name} ${at}`} value={at}>
+                {name}
+              </option>
+            ))}
+          </Form.Select>
+        )
+      }
+    >
       {view.rows.map((row) => (
         <div
           key={row.id}

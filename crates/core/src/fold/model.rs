@@ -64,6 +64,8 @@ pub struct FoldModel {
     pub stand: Stand,
     /// What must hold when it is closed.
     pub musts: Vec<Must>,
+    /// True where nobody has drawn room for the card's thickness: layers lie in one plane then.
+    pub is_thin: bool,
 }
 
 impl FoldPanel {
@@ -146,6 +148,7 @@ impl FoldModel {
             caliper,
             stand: folding.stand,
             musts: folding.musts.clone(),
+            is_thin: flat.drawing.is_some(),
         };
         model.plan(&folding.steps);
         Some(model)

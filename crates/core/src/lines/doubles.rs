@@ -16,6 +16,9 @@ pub struct Copies {
 /// Lines that are nearer to each other than this along all of them are the same, mm.
 const SAME: f64 = 0.02;
 
+/// Lines about as large about the same place that are compared; what lies thicker is no drawing.
+const MOST_NEAR: usize = 32;
+
 /// Finds lines that run where another does, whichever way round.
 #[must_use]
 pub fn copies(lines: Vec<BezPath>) -> Copies {
@@ -31,7 +34,7 @@ pub fn copies(lines: Vec<BezPath>) -> Copies {
         });
         let found = near
             .filter_map(|key| known.get(&key))
-            .flatten()
+            .flat_map(|here| here.iter().take(MOST_NEAR))
             .copied()
             .find(|at| is_same(&all[*at].0, &path));
         if let Some(at) = found {

@@ -4,6 +4,9 @@ use std::collections::HashMap;
 
 use kurbo::{BezPath, ParamCurveArclen, ParamCurveDeriv, PathEl, Point, Vec2};
 
+/// Ends in one place that are looked at; what lies thicker is no drawing.
+const MOST_MEETING: usize = 64;
+
 /// The cosine of a turn of two degrees: less is no corner.
 const STRAIGHT: f64 = 0.999_39;
 
@@ -125,8 +128,12 @@ impl Ends {
         for (at, path) in open.iter().enumerate() {
             let Some(path) = path else { continue };
             let [first, last] = both_ends(path);
-            own.grid.entry(own.cell(first)).or_default().push((at, false));
-            own.grid.entry(own.cell(last)).or_default().push((at, true));
+            for (end, is_end) in [(first, false), (last, true)] {
+                let here = own.grid.entry(own.cell(end)).or_default();
+                if here.len() < MOST_MEETING {
+                    here.push((at, is_end));
+                }
+            }
         }
         own
     }

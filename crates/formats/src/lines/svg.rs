@@ -36,7 +36,7 @@ pub(super) fn lines(text: &str) -> Result<Lines, ReadError> {
         (number.parse::<f64>() == Ok(0.0)).then_some(NO_WIDTH)
     });
     let mut drawn = Drawn::default();
-    drawn.group(drawing::tree(&hairs)?.root(), "", None);
+    drawn.group(drawing::tree(&hairs)?.root(), "", None, Affine::IDENTITY);
     // Once more with everything shown: what was not there before is not to be seen.
     let shown = rewritten(text, "display", |value| (value == "none").then_some("inline"));
     let shown = rewritten(&shown, "visibility", |value| {
@@ -45,7 +45,7 @@ pub(super) fn lines(text: &str) -> Result<Lines, ReadError> {
     let shown = rewritten(&shown, "stroke", |value| (value == "none").then_some("#000000"));
     let all = Options { style_sheet: Some(ALL_SEEN.to_owned()), ..Options::default() };
     let mut everything = Drawn::default();
-    everything.group(drawing::tree_with(&shown, all)?.root(), "", None);
+    everything.group(drawing::tree_with(&shown, all)?.root(), "", None, Affine::IDENTITY);
     let known: HashSet<String> = drawn.lines.iter().map(|(_, path)| rounded(path)).collect();
     let unseen = everything.lines.into_iter().filter(|(group, path)| {
         let is_line = !matches!(group.look, Look::Words | Look::Clipped);
@@ -62,7 +62,7 @@ pub(super) fn lines(text: &str) -> Result<Lines, ReadError> {
 /// Reads the lines of a page.
 pub(super) fn page(svg: &str) -> Result<Lines, ReadError> {
     let mut drawn = Drawn::default();
-    drawn.group(drawing::tree(svg)?.root(), "", None);
+    drawn.group(drawing::tree(svg)?.root(), "", None, Affine::IDENTITY);
     drawn.gathered(Some(POINT))
 }
 
@@ -132,8 +132,9 @@ impl Drawn {
     }
 
     /// The lines of a group; the outermost one with a name is their layer.
-    fn group(&mut self, group: &usvg::Group, layer: &str, clip: Option<&Region>) {
-        let own = clip_of(group);
+    fn group(&mut self, group: &usvg::Group, layer: &str, clip: Option<&Region>, to: Affine) {
+        let to = to * affine(group.transform());
+        let own = clip_of(group, to);
         let both = match (&own, clip) {
             (Some(own), Some(clip)) => Some(own.intersection(clip)),
             (own, clip) => own.as_ref().or(clip).cloned(),
@@ -141,14 +142,14 @@ impl Drawn {
         let layer = if layer.is_empty() { group.id() } else { layer };
         for node in group.children() {
             match node {
-                Node::Group(inner) => self.group(inner, layer, both.as_ref()),
-                Node::Path(path) => self.path(path, layer, both.as_ref(), None),
+                Node::Group(inner) => self.group(inner, layer, both.as_ref(), to),
+                Node::Path(path) => self.path(path, layer, both.as_ref(), None, to),
                 Node::Text(text) => {
                     self.words += 1;
-                    self.words(text.flattened(), layer, both.as_ref());
+                    self.words(text.flattened(), layer, both.as_ref(), to);
                 }
                 Node::Image(image) => match image.kind() {
-                    ImageKind::SVG(within) => self.words(within.root(), layer, both.as_ref()),
+                    ImageKind::SVG(within) => self.words(within.root(), layer, both.as_ref(), to),
                     _ => self.pictures += 1,
                 },
             }
@@ -156,18 +157,26 @@ impl Drawn {
     }
 
     /// What is drawn in letters, or in a drawing within the drawing.
-    fn words(&mut self, group: &usvg::Group, layer: &str, clip: Option<&Region>) {
+    fn words(&mut self, group: &usvg::Group, layer: &str, clip: Option<&Region>, to: Affine) {
+        let to = to * affine(group.transform());
         for node in group.children() {
             match node {
-                Node::Group(inner) => self.words(inner, layer, clip),
-                Node::Path(path) => self.path(path, layer, clip, Some(Look::Words)),
+                Node::Group(inner) => self.words(inner, layer, clip, to),
+                Node::Path(path) => self.path(path, layer, clip, Some(Look::Words), to),
                 Node::Text(_) | Node::Image(_) => {}
             }
         }
     }
 
-    fn path(&mut self, path: &usvg::Path, layer: &str, clip: Option<&Region>, look: Option<Look>) {
-        let line = placed(path.data(), path.abs_transform());
+    fn path(
+        &mut self,
+        path: &usvg::Path,
+        layer: &str,
+        clip: Option<&Region>,
+        look: Option<Look>,
+        to: Affine,
+    ) {
+        let line = placed(path.data(), to);
         let of = |paint: &Paint| match paint {
             Paint::Color(own) => format!("#{:02x}{:02x}{:02x}", own.red, own.green, own.blue),
             _ => String::new(),
@@ -197,34 +206,29 @@ impl Drawn {
     }
 }
 
-/// What a group's clip leaves, where it has one.
-fn clip_of(group: &usvg::Group) -> Option<Region> {
+// Places are taken step by step: those that usvg tells from the drawing's origin turn a `use` twice.
+
+/// What a group's clip leaves, where it has one; `to` takes the group's places to the drawing's.
+fn clip_of(group: &usvg::Group, to: Affine) -> Option<Region> {
     let clip = group.clip_path()?;
-    let to = affine(group.abs_transform()) * affine(clip.transform());
-    let mut all = Region::empty();
-    let mut inside = |path: &usvg::Path| {
-        let own = to * placed(path.data(), path.abs_transform());
-        all = all.union(&Region::inside(&own));
-    };
-    paths(clip.root(), &mut inside);
-    let further = clip.clip_path().map(|outer| {
-        let mut left = Region::empty();
-        let to = affine(group.abs_transform()) * affine(outer.transform());
-        paths(outer.root(), &mut |path: &usvg::Path| {
-            let own = to * placed(path.data(), path.abs_transform());
-            left = left.union(&Region::inside(&own));
+    let left = |clip: &usvg::ClipPath| {
+        let mut all = Region::empty();
+        paths(clip.root(), to * affine(clip.transform()), &mut |path| {
+            all = all.union(&Region::inside(&path));
         });
-        left
-    });
-    Some(further.map_or(all.clone(), |further| all.intersection(&further)))
+        all
+    };
+    let own = left(clip);
+    Some(clip.clip_path().map_or_else(|| own.clone(), |further| own.intersection(&left(further))))
 }
 
-fn paths(group: &usvg::Group, each: &mut dyn FnMut(&usvg::Path)) {
+fn paths(group: &usvg::Group, to: Affine, each: &mut dyn FnMut(BezPath)) {
+    let to = to * affine(group.transform());
     for node in group.children() {
         match node {
-            Node::Group(inner) => paths(inner, each),
-            Node::Path(path) => each(path),
-            Node::Text(text) => paths(text.flattened(), each),
+            Node::Group(inner) => paths(inner, to, each),
+            Node::Path(path) => each(placed(path.data(), to)),
+            Node::Text(text) => paths(text.flattened(), to, each),
             Node::Image(_) => {}
         }
     }
@@ -234,7 +238,7 @@ fn affine(own: usvg::Transform) -> Affine {
     Affine::new([own.sx, own.ky, own.kx, own.sy, own.tx, own.ty].map(f64::from))
 }
 
-fn placed(data: &usvg::tiny_skia_path::Path, transform: usvg::Transform) -> BezPath {
+fn placed(data: &usvg::tiny_skia_path::Path, to: Affine) -> BezPath {
     let point = |own: usvg::tiny_skia_path::Point| (f64::from(own.x), f64::from(own.y));
     let mut path = BezPath::new();
     for segment in data.segments() {
@@ -246,7 +250,7 @@ fn placed(data: &usvg::tiny_skia_path::Path, transform: usvg::Transform) -> BezP
             PathSegment::Close => path.close_path(),
         }
     }
-    affine(transform) * path
+    to * path
 }
 
 #[cfg(test)]

@@ -2,20 +2,22 @@
 
 use aptum_core::Job;
 use aptum_core::blob::Origin;
-use aptum_core::form::LineDrawing;
-use aptum_core::lines::guessed;
+use aptum_core::form::{Form, LineDrawing};
+use aptum_core::lines::{LineKey, guessed};
 use aptum_formats::content::Content;
 use aptum_formats::lines::{LARGEST, ReadError, brought, kept};
 use rocket::data::{Data, ToByteUnit};
 use rocket::serde::json::Json;
-use rocket::{State, post};
+use rocket::{State, get, post};
 use schemars::JsonSchema;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use super::Problem;
+use super::body::Body;
 use super::starts::job_of_drawing;
 use crate::desk::Desk;
+use crate::shelf::with_lines;
 
 /// A drawing that was brought in.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -55,6 +57,58 @@ pub async fn bring(
         let drawing = LineDrawing::new(id, origin, key);
         let job = job_of_drawing(&*store.workshop()?, drawing.clone());
         Ok(Json(BroughtDrawing { drawing, job }))
+    })
+    .await
+}
+
+/// A line key that a job has.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct KeptKey {
+    /// The job's name.
+    name: String,
+    key: LineKey,
+}
+
+/// The line keys of all jobs with drawings, by the jobs' names.
+#[get("/keys")]
+pub async fn keys(desk: &State<Desk>) -> Result<Json<Vec<KeptKey>>, Problem> {
+    desk.slow(move |store| {
+        let jobs = store.jobs()?.into_iter().filter_map(|entry| entry.job.ok());
+        let own = |job: Job| {
+            let drawing = job.pieces.iter().find_map(|piece| piece.form.drawing())?;
+            Some(KeptKey { name: job.name.clone(), key: drawing.key.clone() })
+        };
+        Ok(Json(jobs.filter_map(own).take(MOST_KEYS).collect()))
+    })
+    .await
+}
+
+/// Most keys that are told.
+const MOST_KEYS: usize = 200;
+
+/// Colours that differ by no more are the same, ΔE: programs shift them by as much when they save (common practice).
+const SHIFT: f64 = 6.0;
+
+/// A drawing and a line key of another.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct KeyAsk {
+    drawing: LineDrawing,
+    key: LineKey,
+}
+
+/// What a line key says of a drawing's lines, by layers and by colours; what it says nothing of stays as it is.
+#[post("/keys", data = "<ask>")]
+pub async fn apply_key(desk: &State<Desk>, ask: Body<KeyAsk>) -> Result<Json<LineKey>, Problem> {
+    let KeyAsk { drawing, key } = ask.0;
+    desk.quick(move |store| {
+        let form = with_lines(Form::of_drawing(drawing), store);
+        let drawing = form.drawing();
+        let read = drawing.and_then(|own| Some((own, own.read.0.clone()?)));
+        let (drawing, lines) =
+            read.ok_or_else(|| Problem::missing("The drawing is not here: bring it in again"))?;
+        let mut own = drawing.key.clone();
+        own.0.extend(key.applied(&lines.groups, SHIFT).0);
+        Ok(Json(own))
     })
     .await
 }

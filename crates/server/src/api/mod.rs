@@ -85,6 +85,8 @@ pub fn routes() -> Vec<Route> {
         traces::apart,
         gathered::close,
         drawings::bring,
+        drawings::keys,
+        drawings::apply_key,
         layers::line_up,
         lists::read_list,
         lists::row,

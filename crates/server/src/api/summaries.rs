@@ -10,6 +10,7 @@ use std::time::{Duration, Instant};
 
 use aptum_core::blob::Blobs;
 use aptum_core::check::State as Standing;
+use aptum_core::job::JobPiece;
 use aptum_core::workshop::{RecordId, RecordKind};
 use aptum_core::{Job, Workshop, prepare};
 use aptum_formats::art::art_bounds;
@@ -180,11 +181,16 @@ fn key(entry: &Entry, records: &BTreeMap<(&'static str, RecordId), u64>) -> Key 
     (entry.version, hash(&named))
 }
 
+/// The piece that stands for a job: the first that lies on sheets by itself.
+fn shown(job: &Job) -> Option<&JobPiece> {
+    job.pieces.iter().find(|piece| job.holder(&piece.id).is_none())
+}
+
 /// A job of which nothing is known but its name.
 fn blank(entry: &Entry) -> JobSummary {
     let (name, copies, verdict) = match &entry.job {
         Ok(job) => {
-            let first = job.pieces.first();
+            let first = shown(job);
             (job.name.clone(), first.map_or(0, |piece| piece.copies), String::new())
         }
         Err(why) => (format!("Job {}", entry.id), 0, why.clone()),
@@ -207,7 +213,7 @@ fn blank(entry: &Entry) -> JobSummary {
 
 fn summarise(entry: &Entry, workshop: &Workshop, blobs: &dyn Blobs) -> JobSummary {
     let Ok(job) = &entry.job else { return blank(entry) };
-    let Some(first) = job.pieces.first() else { return blank(entry) };
+    let Some(first) = shown(job) else { return blank(entry) };
     let stock = workshop.stocks.get(&first.stock);
     let name = stock.map_or_else(|| first.stock.to_string(), |stock| stock.name.clone());
     let base = JobSummary { stock: name, ..blank(entry) };
@@ -225,19 +231,31 @@ fn summarise(entry: &Entry, workshop: &Workshop, blobs: &dyn Blobs) -> JobSummar
                 }
                 _ => "all fits".to_owned(),
             };
-            let structure =
-                first.form.structure().map_or("Outline of a picture", |structure| structure.name);
+            let form = &first.form;
+            let structure = match form.structure() {
+                Some(structure) => structure.name,
+                None if form.traced().is_some() => "Outline of a picture",
+                None if form.gathered().is_some() => "Sticker card",
+                None => "Drawing",
+            };
+            let at = prepared.pieces.iter().position(|own| own.job_piece.id == first.id);
+            let at = at.unwrap_or(0);
+            let drawn = &prepared.pieces[at];
+            let number = if at == 0 { String::new() } else { format!("{}-", at + 1) };
             let colour = stock.map_or("#ffffff", |stock| stock.colour.as_str());
             JobSummary {
                 state: Some(state),
                 verdict,
                 structure: structure.to_owned(),
-                size: size_text(&prepared.first().flat, job.unit),
+                size: size_text(&drawn.flat, job.unit),
                 sheets: prepared.layout.sheets(),
-                drawing: Some(SmallFlat::new(&prepared.first().flat, colour)),
-                art: art_bounds(prepared.first()).map(|at| TicketArt {
+                drawing: Some(SmallFlat::new(&drawn.flat, colour)),
+                art: art_bounds(drawn).map(|at| TicketArt {
                     // Another version has another address, so that no picture of before is shown.
-                    path: format!("/api/jobs/{}/piece/art.svg?of={}", entry.id, entry.version),
+                    path: format!(
+                        "/api/jobs/{}/piece/{number}art.svg?of={}",
+                        entry.id, entry.version
+                    ),
                     at: [at.x0, at.y0, at.width(), at.height()],
                 }),
                 ..base

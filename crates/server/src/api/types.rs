@@ -12,7 +12,7 @@ use ts_rs::{Config, TS, TypeVisitor};
 use super::Problem;
 use super::blobs::BlobView;
 use super::catalogue::{AtHand, CatalogueEntry};
-use super::drawings::BroughtDrawing;
+use super::drawings::{BroughtDrawing, KeptKey, KeyAsk};
 use super::files::FileInfo;
 use super::fitting::{MarkChoiceView, MarksProgress, OrderChoice, WayView, WaysDone};
 use super::fold::{FoldAsk, FoldMoment, FoldView};
@@ -81,6 +81,8 @@ pub fn typescript() -> String {
     types.visit::<ApartAsk>();
     types.visit::<CloseAsk>();
     types.visit::<BroughtDrawing>();
+    types.visit::<KeptKey>();
+    types.visit::<KeyAsk>();
     types.visit::<ListView>();
     types.visit::<RowAsk>();
     types.visit::<LineUpAsk>();

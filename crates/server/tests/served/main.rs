@@ -6,6 +6,7 @@ mod api;
 mod bad_input;
 mod command_line;
 mod copies;
+mod drawings;
 mod gate;
 mod http;
 mod kills;

@@ -1273,6 +1273,14 @@ blanks: Array<LaidBlank>,
  */
 runs: Array<SheetRun>, };
 
+export type KeptKey = { 
+/**
+ * The job's name.
+ */
+name: string, key: LineKey, };
+
+export type KeyAsk = { drawing: LineDrawing, key: LineKey, };
+
 export type Known = Array<string>;
 
 export type LabelView = { text: string, 

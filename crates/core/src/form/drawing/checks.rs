@@ -48,7 +48,12 @@ fn scale(facts: &DrawingFacts, unit: Unit) -> Check {
 fn outline(facts: &DrawingFacts, flat: &Flat, unit: Unit) -> Check {
     let loose = facts.loose.len();
     let (state, value, verdict) = if facts.is_closed {
-        (State::Fits, "closed", format!("{loose} ends of slits in it"))
+        let verdict = if loose == 0 {
+            "nothing loose".to_owned()
+        } else {
+            format!("{loose} ends of slits in it")
+        };
+        (State::Fits, "closed", verdict)
     } else if loose > 0 {
         (State::Broken, "open", format!("{loose} ends meet nothing"))
     } else {

@@ -17,6 +17,9 @@ use crate::units::Unit;
 /// The panel of a drawing that is not folded.
 const WHOLE: &str = "Drawing";
 
+/// Separate outlines of one blank, at most; what is more is cut, and belongs to no blank.
+const MOST_OUTER: usize = 500;
+
 /// Loose ends between which the least gap is looked for.
 const MOST_LOOSE: usize = 2000;
 
@@ -41,7 +44,7 @@ impl LineDrawing {
         })?;
         let (mm, is_scaled) = self.unit(&lines)?;
         let sorted = Sorted::of(self, &lines, mm);
-        Ok(sorted.blank(self, lines, mm, is_scaled))
+        Ok(sorted.blank(lines, mm, is_scaled))
     }
 }
 
@@ -95,7 +98,12 @@ impl Sorted {
                 None => {}
             }
         }
-        for (kind, paths) in by_kind {
+        for (kind, mut paths) in by_kind {
+            let before = paths.len();
+            paths.retain(|path| {
+                path.segments().map(|segment| segment.arclen(1e-3)).sum::<f64>() >= drawing.crumb
+            });
+            own.crumbs += before - paths.len();
             let once = copies(paths);
             own.doubles += once.doubles;
             let again: Vec<(BezPath, u32)> = once
@@ -124,13 +132,7 @@ impl Sorted {
         own
     }
 
-    fn blank(
-        mut self,
-        drawing: &LineDrawing,
-        lines: Arc<Lines>,
-        mm: f64,
-        is_scaled: bool,
-    ) -> (Part, DrawingFacts) {
+    fn blank(mut self, lines: Arc<Lines>, mm: f64, is_scaled: bool) -> (Part, DrawingFacts) {
         // What is kissed around is the outline where nothing is cut through.
         let edge = [LineKind::Cut, LineKind::KissCut].into_iter().find_map(|kind| {
             let outer = self.take_outer(kind);
@@ -147,8 +149,7 @@ impl Sorted {
         });
         let bounds = outline.bounding_box();
         let shift = Affine::translate((-bounds.x0, -bounds.y0));
-        let name = if drawing.origin.name.is_empty() { WHOLE } else { &drawing.origin.name };
-        let mut part = Part::plain(name, outline);
+        let mut part = Part::plain(WHOLE, outline);
         part.edge = kind;
         // A frame is no kiss cut on a liner either.
         part.edge_through = kind == LineKind::Guide;
@@ -214,7 +215,7 @@ impl Sorted {
             let is_inside = known.iter().any(|(around, ring)| {
                 around.inflate(1e-6, 1e-6).contains_rect(bounds) && ring.holds(start)
             });
-            match Outline::of_path(&path).filter(|_| !is_inside) {
+            match Outline::of_path(&path).filter(|_| !is_inside && known.len() < MOST_OUTER) {
                 Some(ring) => {
                     outer.extend(path.iter());
                     known.push((bounds, ring));

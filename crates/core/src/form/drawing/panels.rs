@@ -18,10 +18,10 @@ const SNAP: f64 = 0.06;
 const CURVES: f64 = 0.02;
 
 /// Most sides that are looked at.
-const MOST_SIDES: usize = 20_000;
+const MOST_SIDES: usize = 12_000;
 
 /// Most panels that fold.
-const MOST_PANELS: usize = 400;
+const MOST_PANELS: usize = 2500;
 
 /// A panel that has less is a slip of the pen, mm².
 const LEAST: f64 = 1.0;
@@ -105,7 +105,13 @@ impl LineDrawing {
     }
 
     /// How far a crease folds, degrees, and whether somebody has said so.
-    fn angle(&self, facts: &DrawingFacts, kind: LineKind, ends: [Point; 2]) -> (f64, bool) {
+    fn angle(
+        &self,
+        facts: &DrawingFacts,
+        by_file: &[(Point, f64)],
+        kind: LineKind,
+        ends: [Point; 2],
+    ) -> (f64, bool) {
         let middle = ends[0].midpoint(ends[1]);
         let told = |at: Point, reach: f64| {
             let along = ends[1] - ends[0];
@@ -120,15 +126,11 @@ impl LineDrawing {
         if let Some(say) = say {
             return (say.degrees, true);
         }
-        // As its file says: there valleys, which fold towards the reader, are above 0.
-        let by_file = facts.lines.angles.iter().filter_map(|(line, degrees)| {
-            let path = facts.to_blank * facts.lines.lines.get(*line)?.path.clone();
-            let at = path.bounding_box().center();
-            told(at, 0.1).then_some((at.distance(middle), -degrees))
-        });
-        let nearest = by_file.min_by(|one, other| one.0.total_cmp(&other.0));
+        let by_file = by_file.iter().filter(|(at, _)| told(*at, 0.1));
+        let nearest = by_file
+            .min_by(|one, other| one.0.distance(middle).total_cmp(&other.0.distance(middle)));
         if let Some((_, degrees)) = nearest {
-            return (degrees, false);
+            return (*degrees, false);
         }
         (if kind == LineKind::ReverseCrease { -SQUARE } else { SQUARE }, false)
     }
@@ -222,6 +224,12 @@ impl Tree {
         let mut place = vec![0; rings.len()];
         let mut depth = vec![0usize; rings.len()];
         let mut panels: Vec<PlacedPanel> = Vec::new();
+        // In a file valleys, which fold towards the reader, are above 0.
+        let told = facts.lines.angles.iter().filter_map(|(line, degrees)| {
+            let own = facts.to_blank * facts.lines.lines.get(*line)?.path.clone();
+            Some((own.bounding_box().center(), -degrees))
+        });
+        let by_file: Vec<(Point, f64)> = told.collect();
         facts.creases.clear();
         for (number, panel) in self.order.iter().enumerate() {
             place[*panel] = number;
@@ -241,7 +249,7 @@ impl Tree {
                 let hinge = Affine::new([along.x, along.y, away.x, away.y, local[0].x, local[0].y]);
                 frames[*panel] = frames[parent] * hinge;
                 depth[*panel] = depth[parent] + 1;
-                let (fold, is_told) = drawing.angle(facts, kind, ends);
+                let (fold, is_told) = drawing.angle(facts, &by_file, kind, ends);
                 own.hang = Some(Hang { parent: place[parent], ends: local, fold, lift: 0.0 });
                 let at = facts.to_blank.inverse() * ends[0].midpoint(ends[1]);
                 facts.creases.push(Crease {
@@ -281,7 +289,14 @@ impl Tree {
             main: self.main(),
             steps: steps.collect(),
             musts: Vec::new(),
-            stand: Stand::Lying,
+            // Its open side up.
+            stand: if panels.iter().filter_map(|own| own.hang).map(|own| own.fold).sum::<f64>()
+                > 0.0
+            {
+                Stand::OnFirst
+            } else {
+                Stand::Lying
+            },
             ruling: 0.0,
         };
         part.panels = panels;

@@ -7,6 +7,7 @@ use aptum_core::error::Change;
 use aptum_core::fold::FoldedDrawing;
 use aptum_core::form::MemberPlace;
 use aptum_core::job::JobPiece;
+use aptum_core::lines::LineKey;
 use aptum_core::sheet::RecordDrawing;
 use aptum_core::{Job, Workshop};
 use schemars::generate::SchemaGenerator;
@@ -15,7 +16,7 @@ use serde_json::Value;
 
 use crate::api::blobs::BlobView;
 use crate::api::catalogue::{AtHand, CatalogueEntry};
-use crate::api::drawings::BroughtDrawing;
+use crate::api::drawings::{BroughtDrawing, KeptKey, KeyAsk};
 use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
 use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
@@ -368,6 +369,18 @@ pub(super) const ROUTES: &[Route] = &[
         "Reads the lines of a drawing, up to 32 MiB: SVG, DXF, FOLD, or a `page` of a PDF; `name` is the file’s",
         Body::Bytes("application/octet-stream"),
         json::<BroughtDrawing>(),
+    ),
+    route(
+        ("get", "/api/keys"),
+        "The line keys of all jobs with drawings",
+        Body::Nothing,
+        json::<Vec<KeptKey>>(),
+    ),
+    route(
+        ("post", "/api/keys"),
+        "What a line key says of another drawing’s lines: by their layers, or by colours that differ by up to ΔE 6",
+        json::<KeyAsk>(),
+        json::<LineKey>(),
     ),
     route(
         ("post", "/api/cards/close"),
