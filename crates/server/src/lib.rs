@@ -3,6 +3,7 @@
 pub mod api;
 pub mod assets;
 pub mod background;
+mod brought;
 pub mod cli;
 pub mod demo;
 pub mod desk;

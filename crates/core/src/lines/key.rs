@@ -64,24 +64,24 @@ impl LineKey {
     }
 
     /// What it says of the groups of another drawing: the same layer and colour, the same layer, or a colour that differs
-    /// by no more than `tolerance` (ΔE, CIE 1976) on no layer of another meaning.
+    /// by no more than `tolerance` (ΔE, CIE 1976); of lines that look alike.
     #[must_use]
     pub fn applied(&self, groups: &[Group], tolerance: f64) -> Self {
-        let parts = |id: &str| -> Option<(String, String)> {
-            let mut parts = id.rsplitn(3, '|');
-            let (_, colour, layer) = (parts.next()?, parts.next()?, parts.next()?);
-            Some((layer.to_owned(), colour.to_owned()))
+        // Layer, colour and look, as groups have them in their ids.
+        let parts = |id: &str| -> Option<[String; 3]> {
+            let mut parts = id.rsplitn(3, '|').map(str::to_owned);
+            let (look, colour, layer) = (parts.next()?, parts.next()?, parts.next()?);
+            Some([layer, colour, look])
         };
-        let known: Vec<(String, String, Meaning)> = self
-            .0
-            .iter()
-            .filter_map(|(id, meaning)| {
-                let (layer, colour) = parts(id)?;
-                Some((layer, colour, *meaning))
-            })
-            .collect();
+        let all: Vec<([String; 3], Meaning)> =
+            self.0.iter().filter_map(|(id, meaning)| Some((parts(id)?, *meaning))).collect();
         let found = groups.iter().filter_map(|group| {
             let exact = self.meaning(group);
+            let own = parts(&group.id())?;
+            // What is hidden says nothing of what is seen.
+            let known = all.iter().filter(|(id, _)| id[2] == own[2]);
+            let known: Vec<(&str, &str, Meaning)> =
+                known.map(|(id, meaning)| (id[0].as_str(), id[1].as_str(), *meaning)).collect();
             let by_layer = || {
                 let named = known.iter().find(|(layer, ..)| {
                     !layer.is_empty() && layer.eq_ignore_ascii_case(&group.layer)

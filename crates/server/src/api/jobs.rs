@@ -15,8 +15,9 @@ use super::Problem;
 use super::body::Body;
 use super::preview::{Known, Preview};
 use super::summaries::JobSummary;
+use crate::brought::Brought;
 use crate::desk::Desk;
-use crate::shelf::prepared;
+use crate::shelf::{furnished, prepared};
 use crate::store::{Entry, Store, StoredJob};
 
 /// A job, open.
@@ -183,7 +184,7 @@ pub async fn import(desk: &State<Desk>, file: Data<'_>) -> Opened {
             together.cutters.extend(new.cutters.clone());
             together.carriers.extend(new.carriers.clone());
             together.mark_sets.extend(new.mark_sets.clone());
-            prepare(&job, &together)?;
+            prepare(&furnished(&job, &Brought(&file.assets)), &together)?;
             Ok((job, new))
         })?;
         Ok(stored)

@@ -143,5 +143,9 @@ pub async fn arrange_copies(
     ask: Body<ArrangeAsk>,
 ) -> Result<Json<Arranged>, Problem> {
     let ArrangeAsk { job, arrange: what } = ask.0;
-    desk.quick(move |store| Ok(Json(arrange(&job, &*store.workshop()?, &what)?))).await
+    desk.quick(move |store| {
+        let job = furnished(&job, store);
+        Ok(Json(arrange(&job, &*store.workshop()?, &what)?))
+    })
+    .await
 }

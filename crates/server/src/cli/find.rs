@@ -1,17 +1,16 @@
 //! Finding the job that a command names.
 
-use std::collections::BTreeMap;
 use std::error::Error;
 use std::path::Path;
-use std::sync::Arc;
 
-use aptum_core::blob::{BlobId, Blobs};
+use aptum_core::blob::Blobs;
 use aptum_core::memory::Forgetful;
 use aptum_core::{Job, Prepared, Workshop, prepare};
-use aptum_formats::archive::{Asset, JobFile, LARGEST_FILE};
+use aptum_formats::archive::{JobFile, LARGEST_FILE};
 use aptum_formats::trace::furnished;
 
 use super::DataDirectory;
+use crate::brought::Brought;
 use crate::store::Store;
 
 /// A job with what core makes of it.
@@ -22,19 +21,6 @@ pub(super) struct Found {
     pub workshop: Workshop,
     /// Its pictures.
     pub blobs: Box<dyn Blobs>,
-}
-
-/// The pictures of an archive.
-struct Brought(BTreeMap<BlobId, Asset>);
-
-impl Blobs for Brought {
-    fn holds(&self, id: &BlobId) -> bool {
-        self.0.contains_key(id)
-    }
-
-    fn bytes(&self, id: &BlobId) -> Option<Arc<[u8]>> {
-        self.0.get(id).map(|asset| asset.bytes.as_slice().into())
-    }
 }
 
 /// Reads a file where there is one of that name, and else looks in the data directory.

@@ -6,9 +6,10 @@
 use std::io::Cursor;
 
 use image::{DynamicImage, GrayImage, ImageFormat, Luma, Rgba, RgbaImage};
+use rocket::http::Header;
 use serde_json::{Value, json};
 
-use crate::http::{Api, changed};
+use crate::http::{Api, HOST, changed};
 
 fn png(picture: impl Into<DynamicImage>) -> Vec<u8> {
     let mut bytes = Cursor::new(Vec::new());
@@ -315,4 +316,25 @@ fn a_needle_that_moves_takes_in_less_and_less() {
     }
     // Around a disc of 70 pixels, a quarter of a millimetre each.
     assert!((before - 35.0 * std::f64::consts::PI).abs() < 1.0, "{before}");
+}
+
+/// What is traced goes with the job in its archive, and copies of it are moved by hand.
+#[test]
+fn a_traced_job_is_carried_and_laid_by_hand() {
+    let api = Api::new();
+    let job = started(&api, &squares(2), 60.0);
+    let (_, made) = api.post("/api/jobs", &job);
+    let request = api.client.get(format!("/api/jobs/{}/job.aptum", made["id"]));
+    let archive = request.header(Header::new("Host", HOST)).dispatch().into_bytes().unwrap();
+    let other = Api::new();
+    let request = other.client.post("/api/jobs/import").header(Header::new("Host", HOST));
+    let response = request.body(&archive).dispatch();
+    assert_eq!(response.status().code, 200);
+    let opened: Value = response.into_json().unwrap();
+    assert_eq!(view(&opened["preview"])["found"]["motifs"], 2);
+    let act = json!({ "act": "move", "x": 1.0, "y": 1.0, "snap": 0.0 });
+    let arrange = json!({ "run": 0, "chosen": [0], "what": act });
+    let (status, moved) =
+        other.post("/api/arrange", &json!({ "job": opened["job"], "arrange": arrange }));
+    assert_eq!(status, 200, "{moved}");
 }
