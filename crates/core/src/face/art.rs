@@ -1,5 +1,7 @@
 //! A face as it is printed on one blank: areas, outlines of words and pictures, each where it lies.
 
+use std::collections::BTreeMap;
+
 use kurbo::{Affine, BezPath, Point, Shape, Stroke, StrokeOpts};
 
 use super::finish::Finish;
@@ -132,17 +134,26 @@ impl Art {
     /// Puts lines with their colours below everything else, drawn [`LINE`] wide.
     pub fn underlay(&mut self, lines: &[(BezPath, String)]) {
         let style = Stroke::new(LINE);
-        let drawn = lines.iter().map(|(line, colour)| {
-            let path = kurbo::stroke(line.iter(), &style, &StrokeOpts::default(), 0.01);
-            self.printed = self.printed.union(&Region::rect(path.bounding_box()));
-            let colour = if colour.is_empty() { ink_colour().to_owned() } else { colour.clone() };
-            Inked {
-                layer: LayerId("lines".to_owned()),
-                opacity: 1.0,
-                is_printed: true,
-                finish: Finish::Colour,
-                ink: Ink::Area { path, colour, running: None, clip: None },
-            }
+        let mut by_colour: BTreeMap<&str, BezPath> = BTreeMap::new();
+        for (line, colour) in lines {
+            let stroke = kurbo::stroke(line.iter(), &style, &StrokeOpts::default(), 0.01);
+            by_colour.entry(colour).or_default().extend(stroke.iter());
+        }
+        let reach = by_colour.values().map(BezPath::bounding_box);
+        if let Some(reach) = reach.reduce(|all, next| all.union(next)) {
+            self.printed = self.printed.union(&Region::rect(reach));
+        }
+        let drawn = by_colour.into_iter().map(|(colour, path)| Inked {
+            layer: LayerId("lines".to_owned()),
+            opacity: 1.0,
+            is_printed: true,
+            finish: Finish::Colour,
+            ink: Ink::Area {
+                path,
+                colour: if colour.is_empty() { ink_colour() } else { colour }.to_owned(),
+                running: None,
+                clip: None,
+            },
         });
         let drawn: Vec<Inked> = drawn.collect();
         let count = drawn.len();
