@@ -46,6 +46,7 @@ export function KeyRows({ session, own, view, onLit }: Props) {
         others.length > 0 && (
           <Form.Select
             size="sm"
+            className="key-from"
             aria-label="Take the line key of another job"
             value=""
             onChange={({ target: { value } }) => void take(Number(value))}
