@@ -83,3 +83,52 @@ async fn a_drawing_without_units_is_asked_about_folded_and_cut() {
     let paths = document.descendants().filter(|node| node.has_attribute("d")).count();
     assert_eq!(paths, 6, "{svg}");
 }
+
+/// The seedling tray of the demo.
+const DEMO: u32 = 24;
+
+/// Presses at a place of the page.
+async fn press(browser: &Browser, at: (f64, f64)) {
+    browser.drag(at, at).await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_known_dimension_settles_the_scale_and_another_panel_stays() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/{DEMO}/form", app.address)).await;
+    browser.read(".spec-card", "How large it is").await;
+    let before = browser.run(OPEN).await;
+
+    browser.click("from place to place").await;
+    browser.see(".trace-tool").await;
+    press(&browser, (200.0, 300.0)).await;
+    press(&browser, (400.0, 300.0)).await;
+    browser.see(".measured polyline").await;
+    browser.enter("Is really", "50").await;
+    let open = browser.until(OPEN, |open| drawing(open)["scale"]["by"] == "known").await;
+    let scale = &drawing(&open)["scale"];
+    assert_eq!(scale["mm"], 50.0);
+    let (units, unit) = (scale["units"].as_f64().unwrap(), view(&open)["drawing"]["unit"].as_f64());
+    assert!((units * unit.unwrap() - 50.0).abs() < 1e-6, "{scale}");
+    browser.click("Undo").await;
+    browser.until(OPEN, |open| drawing(open)["scale"]["by"] == "per-inch").await;
+
+    // The wall at the top stays, and the base folds away from it.
+    let first = |open: &Value| view(open)["panels"][0]["size"].clone();
+    browser.click("another panel stays").await;
+    browser.see(".trace-tool").await;
+    let label = "const own = [...document.querySelectorAll('.board text')] \
+        .find(own => own.textContent === 'Panel 2').getBoundingClientRect(); \
+        return [own.x + own.width / 2, own.y + own.height / 2]";
+    let at = browser.run(label).await;
+    press(&browser, (at[0].as_f64().unwrap(), at[1].as_f64().unwrap())).await;
+    let after = browser.until(OPEN, |open| drawing(open)["root"].is_array()).await;
+    assert_ne!(first(&before), first(&after));
+    assert_eq!(view(&after)["drawing"]["creases"].as_array().unwrap().len(), 8);
+    assert_eq!(browser.barriers().await, "");
+
+    // What is wrong in words stays in words: a length that is none, a fold that is none.
+    browser.write("Join ends up to", "99").await;
+    browser.press("\u{e007}").await;
+    browser.read(".spec-card", "5 mm").await;
+}

@@ -116,13 +116,21 @@ impl Faced {
             if arts.is_empty() {
                 arts.push(Art::bare(0.0));
             }
-            arts[0].underlay(&drawing.printed);
+            arts[0].underlay(&drawing.printed, &flat.parts[0].outline);
         }
         if let Some(gathered) = &flat.gathered {
-            let worn = gathered.copies.iter().filter_map(|copy| {
-                Some((held.get(copy.member)?.arts.first()?, copy.copy, copy.at))
-            });
-            wear(&mut arts, worn);
+            let worn: Vec<(&Art, usize, Affine)> = gathered
+                .copies
+                .iter()
+                .filter_map(|copy| Some((held.get(copy.member)?.arts.first()?, copy.copy, copy.at)))
+                .collect();
+            if let (true, Some((first, ..))) = (arts.is_empty(), worn.first()) {
+                arts.push(Art::bare(first.bleed));
+            }
+            // What a card holds lies over what is printed on the card itself.
+            if let Some(art) = arts.first_mut() {
+                art.wear(worn.into_iter());
+            }
         }
         let mut checks = front.as_ref().map_or_else(Vec::new, |face| {
             face_checks(face, input.list, &flat, &formed.uprights, input.unit)
@@ -196,16 +204,6 @@ impl Weighty for Faced {
         let arts: usize = self.arts.iter().chain(behind).map(Art::elements).sum();
         // An outline is held flattened too.
         2 * flat_weight(&self.flat) + 2 * ELEMENT * arts + 1000 * self.checks.len()
-    }
-}
-
-/// Puts on a card what the pieces that it holds wear, over what is printed on the card itself.
-fn wear<'a>(arts: &mut Vec<Art>, worn: impl Iterator<Item = (&'a Art, usize, Affine)>) {
-    for (art, row, at) in worn {
-        if arts.is_empty() {
-            arts.push(Art::bare(art.bleed));
-        }
-        arts[0].wear(art, row, at);
     }
 }
 

@@ -26,6 +26,9 @@ async fn main() {
             "main h1"
         };
         browser.see(shown).await;
+        // Jobs with traced pictures come after the list.
+        let left = "return document.body.textContent.includes('being worked out')";
+        browser.until(left, |left| left == false).await;
     };
     let wanted: Vec<String> = std::env::args().skip(1).collect();
     if !wanted.is_empty() {

@@ -131,8 +131,8 @@ impl Art {
         }
     }
 
-    /// Puts lines with their colours below everything else, drawn [`LINE`] wide.
-    pub fn underlay(&mut self, lines: &[(BezPath, String)]) {
+    /// Puts lines with their colours below everything else, drawn [`LINE`] wide, as far as they lie on the blank.
+    pub fn underlay(&mut self, lines: &[(BezPath, String)], blank: &BezPath) {
         let style = Stroke::new(LINE);
         let mut by_colour: BTreeMap<&str, BezPath> = BTreeMap::new();
         for (line, colour) in lines {
@@ -141,6 +141,7 @@ impl Art {
         }
         let reach = by_colour.values().map(BezPath::bounding_box);
         if let Some(reach) = reach.reduce(|all, next| all.union(next)) {
+            let reach = reach.intersect(blank.bounding_box());
             self.printed = self.printed.union(&Region::rect(reach));
         }
         let drawn = by_colour.into_iter().map(|(colour, path)| Inked {
@@ -152,7 +153,7 @@ impl Art {
                 path,
                 colour: if colour.is_empty() { ink_colour() } else { colour }.to_owned(),
                 running: None,
-                clip: None,
+                clip: Some(blank.clone()),
             },
         });
         let drawn: Vec<Inked> = drawn.collect();
@@ -163,11 +164,18 @@ impl Art {
         }
     }
 
-    /// Puts on top what another blank wears on the copy of a row, where `to` takes it.
-    pub fn wear(&mut self, other: &Self, row: usize, to: Affine) {
-        let inks = other.inks(row);
-        self.layers.extend(inks.map(|inked| Inked { ink: inked.ink.moved(to), ..inked.clone() }));
-        self.printed = self.printed.union(&other.printed.transformed(to));
+    /// Puts on top what other blanks wear, each as the copy of a row and where it is taken.
+    pub fn wear<'a>(&mut self, others: impl Iterator<Item = (&'a Self, usize, Affine)>) {
+        let mut reach = Vec::new();
+        for (other, row, to) in others {
+            let inks = other.inks(row);
+            let moved = inks.map(|inked| Inked { ink: inked.ink.moved(to), ..inked.clone() });
+            self.layers.extend(moved);
+            reach.extend(other.printed.transformed(to).outer_rings());
+        }
+        // All at once: one after the other each would be laid over all before it.
+        let reach = Region::of_rings(reach.into_iter().map(std::iter::once)).united();
+        self.printed = self.printed.union(&reach);
     }
 
     /// What is the same on every copy and has so many of the layers that differ below it.

@@ -9,6 +9,7 @@ mod cards;
 mod carton_blanks;
 mod catalogue;
 mod drawings;
+mod drawn_solids;
 mod faces;
 mod finishes;
 mod fitting;

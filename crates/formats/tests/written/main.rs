@@ -10,4 +10,5 @@ mod pictures;
 mod piece;
 mod reading;
 mod rows;
+mod seen;
 mod traced;

@@ -3,6 +3,7 @@
 mod checks;
 mod draft;
 mod panels;
+mod tree;
 
 use std::ops::RangeInclusive;
 use std::sync::Arc;

@@ -1,5 +1,6 @@
 //! The OpenAPI 3.1 document: the routes by hand, the schemas from the types.
 
+mod brought;
 mod routes;
 
 use rocket::get;
@@ -7,7 +8,8 @@ use rocket::serde::json::Json;
 use schemars::generate::{SchemaGenerator, SchemaSettings};
 use serde_json::{Map, Value, json};
 
-use self::routes::{Body, ROUTES, Route};
+use self::brought::OF_WHAT_IS_BROUGHT;
+use self::routes::{Body, OF_JOBS, Route};
 use super::Problem;
 
 /// The document, as it is served.
@@ -41,7 +43,7 @@ pub fn document() -> Value {
 fn paths(schemas: &mut SchemaGenerator) -> Value {
     let problem = schemas.subschema_for::<Problem>().to_value();
     let mut paths = Map::new();
-    for route in ROUTES {
+    for route in OF_JOBS.iter().chain(OF_WHAT_IS_BROUGHT) {
         let entry = paths.entry(route.path).or_insert_with(|| json!({}));
         entry[route.method] = operation(route, schemas, &problem);
     }
