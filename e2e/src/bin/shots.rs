@@ -22,6 +22,8 @@ async fn main() {
             ".fit-row"
         } else if path.starts_with("/workshop/") {
             ".record-drawing"
+        } else if path == "/" {
+            ".ticket"
         } else {
             "main h1"
         };
