@@ -16,8 +16,11 @@ test: tools web lint
 # new cases, SOAK rounds of them. A failure prints its seed.
 SOAK := 20
 KILLS := 200
+# Damaged drawings that the readers are given.
+MUTANTS := 1000000
 soak:
 	APTUM_KILLS=$(KILLS) cargo test -q -p aptum --test served kills
+	APTUM_MUTANTS=$(MUTANTS) cargo test -q -p aptum-formats --test written broken
 	for round in $$(seq $(SOAK)); do \
 		seed=$$(date +%s%N); echo "seed $$seed"; \
 		PROPTEST_RNG_SEED=$$seed cargo test -q -p aptum-core -p aptum-formats || exit 1; \

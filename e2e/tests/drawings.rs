@@ -132,3 +132,96 @@ async fn a_known_dimension_settles_the_scale_and_another_panel_stays() {
     browser.press("\u{e007}").await;
     browser.read(".spec-card", "5 mm").await;
 }
+
+/// The stencil of the demo.
+const STENCIL: u32 = 26;
+
+#[tokio::test(flavor = "multi_thread")]
+async fn words_are_cut_out_of_a_panel_and_held_by_bridges() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/{STENCIL}/form", app.address)).await;
+    browser.read(".spec-card", "Added to panels").await;
+    let cut_outs = |open: &Value| view(open)["cut_outs"].clone();
+    let before = browser.run(OPEN).await;
+    assert_eq!(cut_outs(&before)[0]["islands"], "");
+
+    // Its middle of a D falls out once the bridges go, and the fit strip puts them back.
+    browser.click("Tag words cut out").await;
+    browser.click("fall out").await;
+    browser.until(OPEN, |open| cut_outs(open)[0]["islands"] != "").await;
+    browser.read(".fit-row", "falls out with what is around it").await;
+    assert_eq!(browser.barriers().await, "");
+    browser.click("held by bridges").await;
+    browser.until(OPEN, |open| cut_outs(open)[0]["islands"] == "").await;
+
+    // Other words, and a drawing beside them.
+    let text = Locator::Css(".words textarea");
+    let text = browser.client.find(text).await.unwrap();
+    text.clear().await.unwrap();
+    text.send_keys("PEA").await.unwrap();
+    let told = "return fetch('/api/jobs/' + location.pathname.split('/')[2]) \
+        .then(answer => answer.json()) \
+        .then(open => open.job.pieces[0].form.add_ons[0].own.cutting.words)";
+    browser.until(told, |words| words == "PEA").await;
+    let id = browser.run("return location.pathname.split('/')[2]").await;
+    browser.go(&format!("{}/jobs/{}/run", app.address, id.as_str().unwrap())).await;
+    browser.settled().await;
+    let svg = String::from_utf8(browser.download("Cut file", "cut-1.svg").await).unwrap();
+    assert!(svg.matches(" d=\"").count() > 12, "{svg}");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn lines_are_mended_by_hand_and_a_step_is_taken_back() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/{DEMO}/form", app.address)).await;
+    browser.read(".spec-card", "How large it is").await;
+    browser.click("mend lines").await;
+    browser.see(".trace-tool").await;
+    // The middle of a line that is cut, on the screen.
+    let middle = "const own = [...document.querySelectorAll('.board path.cut, .board .line.cut')] \
+        .find(own => own.getTotalLength); const at = own.getPointAtLength(own.getTotalLength() / 2); \
+        const to = at.matrixTransform(own.getScreenCTM()); return [to.x, to.y]";
+    let at = browser.run(middle).await;
+    press(&browser, (at[0].as_f64().unwrap(), at[1].as_f64().unwrap())).await;
+    browser.read(".spec-card", "nodes,").await;
+    let nodes = "return document.querySelectorAll('.picked-line rect').length";
+    let count = browser.run(nodes).await.as_u64().unwrap();
+    assert!(count >= 2, "{count}");
+    assert_eq!(browser.barriers().await, "");
+
+    browser.click("put a node in").await;
+    browser.until(OPEN, |open| drawing(open)["mends"][0]["step"] == "add-node").await;
+    browser.until(nodes, |now| now.as_u64() == Some(count + 1)).await;
+
+    // A node by keyboard: a nudge of a tenth of a millimetre.
+    browser.run("document.querySelector('.picked-line rect').focus()").await;
+    browser.press("\u{e014}").await;
+    let open = browser.until(OPEN, |open| drawing(open)["mends"][1]["step"] == "move").await;
+    assert_eq!(drawing(&open)["mends"].as_array().unwrap().len(), 2);
+    browser.click("take back").await;
+    browser.until(OPEN, |open| drawing(open)["mends"].as_array().unwrap().len() == 1).await;
+
+    // A line of one's own by figures.
+    browser.choose("Add", "rectangle").await;
+    browser.click("add it").await;
+    let open = browser.until(OPEN, |open| drawing(open)["mends"][1]["step"] == "add").await;
+    assert_eq!(view(&open)["drawing"]["mended"][1]["is_done"], true);
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_carton_is_set_free_after_a_word_and_undone() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/3/form", app.address)).await;
+    browser.read(".spec-card", "Lines of its own").await;
+    let panels = |open: &Value| view(open)["panels"].as_array().unwrap().len();
+    let before = panels(&browser.run(OPEN).await);
+    browser.click("Set free").await;
+    browser.read(".modal", "Undo brings them back").await;
+    assert_eq!(browser.barriers().await, "");
+    browser.run("document.querySelector('.modal .btn-primary').click()").await;
+    let open = browser.until(OPEN, |open| drawing(open)["names"].is_array()).await;
+    assert_eq!(panels(&open), before);
+    browser.read(".spec-card", "By hand").await;
+    browser.click("Undo").await;
+    browser.until(OPEN, |open| open["job"]["pieces"][0]["form"]["structure"].is_string()).await;
+}

@@ -138,6 +138,7 @@ fn refused_add_ons(bencher: Bencher<'_, '_>) {
             height: 12.0,
             cut: None,
             tie: None,
+            own: None,
         })
         .collect();
     bencher.bench_local(|| black_box(form.draw(0.4, Unit::Mm).unwrap_err()));

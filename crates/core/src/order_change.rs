@@ -21,9 +21,14 @@ pub struct OrderChange {
 }
 
 /// What the other sizes and ways round of the job's stock, and other spacings, would make of its order. Sheets
-/// that a machine does not take, and those on which nothing fits, are left out.
+/// that a machine does not take, and those on which nothing fits, are left out. `go_on` is asked before each; the rest
+/// is left out once it says no.
 #[must_use]
-pub fn order_changes(job: &Job, workshop: &Workshop) -> Vec<OrderChange> {
+pub fn order_changes(
+    job: &Job,
+    workshop: &Workshop,
+    mut go_on: impl FnMut() -> bool,
+) -> Vec<OrderChange> {
     let plan = &job.sheet;
     let mut tried: Vec<(Job, Remedy)> = Vec::new();
     let stock = workshop.stocks.get(&job.pieces[0].stock);
@@ -43,7 +48,8 @@ pub fn order_changes(job: &Job, workshop: &Workshop) -> Vec<OrderChange> {
         let changes = vec![Change::new("sheet.spacing", spacing)];
         tried.push((Job { sheet, ..job.clone() }, Remedy { text, changes }));
     }
-    let made = tried.into_iter().filter_map(|(changed, mut remedy)| {
+    let tried = tried.into_iter().take_while(|_| go_on());
+    let made = tried.filter_map(|(changed, mut remedy)| {
         // A layout that was kept was made for what is changed.
         remedy.changes.push(Change::new("sheet.kept", Setting::Standard));
         let prepared = prepare(&changed, workshop).ok()?;

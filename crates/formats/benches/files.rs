@@ -8,7 +8,7 @@ use aptum_core::face::{Layer, LayerKind, Lying, PlacedPicture};
 use aptum_core::{Job, Prepared, Workshop, prepare};
 use aptum_formats::archive::blob_id;
 use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
-use aptum_formats::svg::{MarksInCut, cut_svg};
+use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
 use divan::{Bencher, black_box};
 
 fn main() {
@@ -50,7 +50,8 @@ fn hand_cut_pdf_of_a_full_sheet(bencher: Bencher<'_, '_>) {
 #[divan::bench]
 fn cut_svg_of_a_full_sheet(bencher: Bencher<'_, '_>) {
     let (job, prepared) = sheet();
-    bencher.bench_local(|| black_box(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut)));
+    bencher
+        .bench_local(|| black_box(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm)));
 }
 
 /// The plant tags with 500 rows, a word each.

@@ -3,9 +3,9 @@
 use std::io;
 
 use aptum_core::blob::{BlobId, Blobs};
-use aptum_core::face::lettering::letter_into;
 use aptum_core::face::{Art, Ink, Inked, Running, Separation, ink_colour};
 use aptum_core::geometry::{Affine, BezPath, Rect, path_text};
+use aptum_core::lettering::letter_into;
 use aptum_core::units::INCH;
 use aptum_core::{Job, Prepared, PreparedPiece};
 use base64::Engine;

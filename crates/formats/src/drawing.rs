@@ -2,7 +2,7 @@
 
 use std::sync::{Arc, LazyLock};
 
-use aptum_core::face::SHELF;
+use aptum_core::lettering::SHELF;
 use hayro_svg::hayro_interpret::InterpreterSettings;
 use hayro_svg::hayro_interpret::hayro_syntax::{LoadPdfError, Pdf};
 use hayro_svg::{RenderCache, SvgRenderSettings};

@@ -3,14 +3,15 @@
 //! Vertices are in millimetres, `y` up. Mountains fold away from the printed side, which faces the reader.
 //! The angle of an edge between two plates, and which way it turns, are read off the closed plates, so that
 //! whoever folds the file back gets the piece that was proven. Openings are boundary edges without a face;
-//! slits inside a plate are cuts.
+//! slits inside a plate are cuts. `aptum:lines` holds what the format has no place for: the lines as they run, curves
+//! too, each with its kind; a reader that does not know it has the flattened truth.
 
 use std::collections::BTreeMap;
 
 use aptum_core::LineKind;
 use aptum_core::fold::{FoldModel, Pose};
 use aptum_core::form::Flat;
-use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Vec2, flattened_to};
+use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Vec2, contours, flattened_to};
 use serde_json::{Value, json};
 
 /// Vertices nearer than this, mm, are one; a vertex this near to an edge lies on it.
@@ -112,8 +113,23 @@ pub fn flat_fold(name: &str, flat: &Flat, model: &FoldModel) -> String {
         "edges_assignment": assignment,
         "edges_foldAngle": angles.iter().map(|angle| angle.map(tidy)).collect::<Vec<_>>(),
         "faces_vertices": faces,
+        "aptum:lines": exact_lines(flat, up),
     }));
     text.unwrap_or_default()
+}
+
+/// What the format has no place for: each line as it runs, curves too, and the kind that it is.
+fn exact_lines(flat: &Flat, up: Affine) -> Vec<Value> {
+    let mut lines = Vec::new();
+    for part in &flat.parts {
+        let place = up * Affine::translate(part.at);
+        let mut add = |kind: LineKind, path: &BezPath| {
+            lines.push(json!({ "kind": kind.id(), "path": (place * path.clone()).to_svg() }));
+        };
+        contours(&part.outline).iter().for_each(|outline| add(part.edge, outline));
+        part.strokes.iter().for_each(|stroke| add(part.kind(stroke.kind), &stroke.path));
+    }
+    lines
 }
 
 /// An edge that turns by less, degrees, is flat.

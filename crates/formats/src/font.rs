@@ -3,7 +3,8 @@
 use std::borrow::Cow;
 
 use aptum_core::blob::{BlobId, Origin};
-use aptum_core::face::{FontBytes, OwnTypeface, Text};
+use aptum_core::face::Text;
+use aptum_core::lettering::{FontBytes, OwnTypeface};
 use sha2::{Digest, Sha256};
 use thiserror::Error;
 use ttf_parser::{Face, RawFace, name_id};
@@ -121,7 +122,7 @@ pub fn brought(bytes: &[u8]) -> Result<(String, Cow<'_, [u8]>), FontError> {
 
 #[cfg(test)]
 mod tests {
-    use aptum_core::face::Typeface;
+    use aptum_core::lettering::Typeface;
 
     use super::*;
 

@@ -14,7 +14,7 @@ pub mod gltf;
 pub mod line_style;
 pub mod lines;
 pub mod list;
-
+pub mod marks;
 pub mod obj;
 pub mod parts;
 pub mod pdf;

@@ -5,7 +5,7 @@ use std::sync::Arc;
 
 use aptum_core::Job;
 use aptum_core::blob::Blobs;
-use aptum_core::form::{Found, LineDrawing, Looked, Traced};
+use aptum_core::form::{Found, Looked, Traced};
 use aptum_core::job::JobPiece;
 use aptum_core::memory::{Memory, recalled};
 use aptum_core::pixels::Pixels;
@@ -21,16 +21,16 @@ use crate::{drawing, lines};
 pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs, memory: &dyn Memory) -> Cow<'a, Job> {
     let job = job.with_fonts(blobs);
     let is_open = |traced: &Traced| traced.found.0.is_none();
-    let is_unread = |drawing: &LineDrawing| drawing.read.0.is_none();
     let lacks = |piece: &JobPiece| {
-        piece.form.traced().is_some_and(is_open) || piece.form.drawing().is_some_and(is_unread)
+        piece.form.traced().is_some_and(is_open)
+            || piece.form.drawn_lines().any(|(_, read)| read.0.is_none())
     };
     if !job.pieces.iter().any(lacks) {
         return job;
     }
     let mut job = job.into_owned();
-    for drawing in job.pieces.iter_mut().filter_map(|piece| piece.form.drawing_mut()) {
-        drawing.read = lines::read(drawing, blobs, memory);
+    for piece in &mut job.pieces {
+        lines::read_into(&mut piece.form, blobs, memory);
     }
     for traced in job.pieces.iter_mut().filter_map(|piece| piece.form.traced_mut()) {
         traced.found = Found(looked(traced, blobs, memory));

@@ -39,6 +39,7 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/jar-stickers.json"),
     include_str!("../../../demo/jobs/seedling-tray.json"),
     include_str!("../../../demo/jobs/fold-out-star.json"),
+    include_str!("../../../demo/jobs/crate-stencil.json"),
 ];
 
 /// The pictures that the jobs wear.

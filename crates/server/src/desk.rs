@@ -7,6 +7,7 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 
 use rocket::tokio::sync::{OwnedSemaphorePermit, Semaphore, oneshot};
 use rocket::tokio::task::spawn_blocking;
+use serde::Serialize;
 
 use crate::api::{Problem, Summaries};
 use crate::background::in_background;
@@ -133,21 +134,33 @@ impl Desk {
         answer.await.unwrap_or_else(|_| Err(Problem::broken()))
     }
 
-    /// What may take seconds and gives way to everything else: comparisons.
+    /// What may take seconds and gives way to everything else: comparisons. `find` makes sure that it can be done
+    /// and says how; that is asked again and again whether to go on, which is answered with no when whoever
+    /// asked has gone.
     ///
     /// # Errors
     /// As [`quick`](Self::quick).
-    pub async fn long<T: Send + 'static>(
+    pub async fn long<T: Serialize, W: FnOnce(&mut dyn FnMut() -> bool) -> T>(
         &self,
-        work: impl FnOnce(&Store) -> Result<T, Problem> + Send + 'static,
-    ) -> Result<T, Problem> {
+        find: impl FnOnce(&Store) -> Result<W, Problem> + Send + 'static,
+    ) -> Result<Body, Problem> {
         let turn = self.long.turn().await?;
         let store = self.store.clone();
-        let (done, answer) = oneshot::channel();
-        in_background(move || {
-            let _turn = turn;
-            // Whoever asked may have gone.
-            let _sent = done.send(work(&store));
+        let (found, answer) = oneshot::channel();
+        in_background(move || match find(&store) {
+            Err(problem) => drop(found.send(Err(problem))),
+            Ok(work) => {
+                let (mut outlet, body) = pipe(turn);
+                if found.send(Ok(body)).is_ok() {
+                    let made = work(&mut || outlet.is_awaited());
+                    let written = serde_json::to_writer(&mut outlet, &made)
+                        .map_err(io::Error::from)
+                        .and_then(|()| outlet.finish());
+                    if let Err(error) = written {
+                        tracing::info!("a comparison was not sent to its end: {error}");
+                    }
+                }
+            }
         })
         .map_err(|_| Problem::broken())?;
         answer.await.unwrap_or_else(|_| Err(Problem::broken()))

@@ -10,9 +10,10 @@ use aptum_formats::art::{USUAL_PPI, art_svg, most_ppi, png, sheet_svg};
 use aptum_formats::dxf::{flat_dxf, sheet_dxf};
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
+use aptum_formats::marks::marks_svg;
 use aptum_formats::obj::folded_obj;
-use aptum_formats::pdf::{art_pdf, hand_cut_pdf, plates, plates_pdf, print_pdf};
-use aptum_formats::svg::{MarksInCut, cut_svg};
+use aptum_formats::pdf::{art_pdf, hand_cut_pdf, marks_pdf, plates, plates_pdf, print_pdf};
+use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
 
 /// A file that a job has.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -38,6 +39,12 @@ pub enum OutputKind {
     Cut([u32; 2]),
     /// The same as DXF.
     CutDxf([u32; 2]),
+    /// The marks alone, as SVG.
+    MarksSvg,
+    /// The same as PDF.
+    MarksPdf,
+    /// The same as PNG, with the pixels in an inch.
+    MarksPng(u32),
     /// The printed side of a sheet, and of those after it that are printed alike, as PNG: the first and the last, and
     /// the pixels in an inch.
     SheetPng([u32; 2], u32),
@@ -61,7 +68,7 @@ impl OutputKind {
     /// True for pictures, which are drawn only where they are asked for one by one.
     #[must_use]
     pub const fn is_picture(self) -> bool {
-        matches!(self, Self::SheetPng(..) | Self::ArtPng(..))
+        matches!(self, Self::SheetPng(..) | Self::ArtPng(..) | Self::MarksPng(_))
     }
 }
 
@@ -105,6 +112,13 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
         all.push(file(format!("cut-{first}.dxf"), 1, OutputKind::CutDxf([first, last])));
         first = last + 1;
     }
+    if !prepared.marks.marks.is_empty() {
+        let page = prepared.windows.page;
+        all.push(file("marks.svg".to_owned(), 1, OutputKind::MarksSvg));
+        all.push(file("marks.pdf".to_owned(), 1, OutputKind::MarksPdf));
+        let ppi = USUAL_PPI.min(most_ppi(page.width(), page.height()));
+        all.push(file("marks.png".to_owned(), 1, OutputKind::MarksPng(ppi)));
+    }
     for (piece, drawn) in prepared.pieces.iter().enumerate() {
         // The files of further pieces carry the piece's number.
         let number = if piece == 0 { String::new() } else { format!("{}-", piece + 1) };
@@ -137,6 +151,8 @@ pub struct Desired<'a> {
     pub workshop: &'a Workshop,
     /// Whether marks go into the cut files.
     pub marks: MarksInCut,
+    /// What cut files in SVG are written in.
+    pub units: SvgUnits,
     /// Where the pictures are.
     pub blobs: &'a dyn Blobs,
 }
@@ -155,11 +171,16 @@ impl Desired<'_> {
             OutputKind::Plates => plates_pdf(job, prepared, *blobs, out),
             OutputKind::HandCut => hand_cut_pdf(job, prepared, *blobs, out),
             OutputKind::Cut([sheet, _]) => {
-                let svg = cut_svg(job, prepared, sheet, self.marks).ok_or_else(none)?;
+                let svg = cut_svg(job, prepared, sheet, self.marks, self.units).ok_or_else(none)?;
                 out.write_all(svg.as_bytes())
             }
             OutputKind::CutDxf([sheet, _]) => {
                 out.write_all(&sheet_dxf(prepared, sheet).ok_or_else(none)?)
+            }
+            OutputKind::MarksSvg => out.write_all(marks_svg(job, prepared).as_bytes()),
+            OutputKind::MarksPdf => marks_pdf(job, prepared, out),
+            OutputKind::MarksPng(ppi) => {
+                out.write_all(&png(&marks_svg(job, prepared), ppi.into(), true)?)
             }
             OutputKind::SheetPng([sheet, _], ppi) => {
                 let svg = sheet_svg(job, prepared, sheet, *blobs).ok_or_else(none)?;
@@ -189,6 +210,18 @@ impl Desired<'_> {
                 let fold = piece(at)?.formed.fold.as_ref().ok_or_else(none)?;
                 out.write_all(folded_obj(fold).as_bytes())
             }
+        }
+    }
+}
+
+/// Units to the inch in which cut files are written on request: `72`, `90`, `96`, `300`.
+#[must_use]
+pub fn units_wanted(word: Option<&str>) -> Option<SvgUnits> {
+    match word {
+        None | Some("mm") => Some(SvgUnits::Mm),
+        Some(count) => {
+            let count: f64 = count.parse().ok()?;
+            aptum_core::lines::PER_INCH.contains(&count).then_some(SvgUnits::PerInch(count))
         }
     }
 }

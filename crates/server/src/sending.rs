@@ -24,6 +24,9 @@ const READY: usize = 32;
 /// A reader who takes nothing for so long has gone.
 const PATIENCE: Duration = Duration::from_secs(30);
 
+/// A silent answer sends something this often.
+const HEARTBEAT: Duration = Duration::from_millis(300);
+
 /// How often a reader who lags is looked at.
 const LOOK: Duration = Duration::from_millis(20);
 
@@ -34,13 +37,21 @@ pub struct Outlet {
     /// Given back as soon as the reader lags: a slow line holds up nobody's work.
     turn: Option<OwnedSemaphorePermit>,
     is_whole: bool,
+    /// When something was last sent.
+    last: Instant,
 }
 
 /// Both ends of an answer, made during `turn`.
 pub fn pipe(turn: OwnedSemaphorePermit) -> (Outlet, Body) {
     let (pieces, mut read) = channel(READY);
     let stream = poll_fn(move |context| read.poll_recv(context)).boxed();
-    let outlet = Outlet { pieces, held: Vec::new(), turn: Some(turn), is_whole: false };
+    let outlet = Outlet {
+        pieces,
+        held: Vec::new(),
+        turn: Some(turn),
+        is_whole: false,
+        last: Instant::now(),
+    };
     (outlet, StreamReader::new(stream))
 }
 
@@ -55,7 +66,17 @@ impl Outlet {
         Ok(())
     }
 
+    /// Whether anybody still waits for an answer in JSON that takes its time. That a connection was closed is
+    /// noticed when something is written to it: white space, which stands before any JSON.
+    pub fn is_awaited(&mut self) -> bool {
+        if self.last.elapsed() < HEARTBEAT {
+            return !self.pieces.is_closed();
+        }
+        self.send(Ok(io::Cursor::new(b" ".to_vec()))).is_ok()
+    }
+
     fn send(&mut self, piece: Piece) -> io::Result<()> {
+        self.last = Instant::now();
         let mut piece = piece;
         let since = Instant::now();
         loop {

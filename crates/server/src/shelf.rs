@@ -66,9 +66,7 @@ pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs) -> Cow<'a, Job> {
 /// A form by itself with the lines that it is drawn from.
 #[must_use]
 pub fn with_lines(mut form: Form, blobs: &dyn Blobs) -> Form {
-    if let Some(drawing) = form.drawing_mut() {
-        drawing.read = lines::read(drawing, blobs, &*SHELF);
-    }
+    lines::read_into(&mut form, blobs, &*SHELF);
     form
 }
 

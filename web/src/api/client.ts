@@ -13,10 +13,11 @@ import type {
   FieldChange,
   FileInfo,
   FoldAsk,
+  FoldedDrawing,
   FoldMoment,
   FoldView,
   FontView,
-  FoldedDrawing,
+  Form,
   Job,
   JobPiece,
   JobSummary,
@@ -25,12 +26,14 @@ import type {
   LineDrawing,
   LineKey,
   LineUp,
-  MemberPlace,
   ListView,
   MarkChoiceView,
+  MemberPlace,
   Meta,
   OpenJob,
   OrderChoice,
+  PickAsk,
+  PickedView,
   PlannedLines,
   Preview,
   Problem,
@@ -38,6 +41,7 @@ import type {
   Record as WorkshopRecord,
   RecordDrawing,
   RecordKind,
+  ReturnedView,
   ReworkStep,
   Traced,
   TraceLook,
@@ -171,6 +175,14 @@ export const api = {
     const query = new URLSearchParams({ name: file.name, page: String(page) });
     return call<BroughtDrawing>('POST', `/drawings?${query.toString()}`, file);
   },
+  returned: (id: number, file: File, how?: string) => {
+    const query = new URLSearchParams({ name: file.name, ...(how ? { how } : {}) });
+    return call<ReturnedView>('POST', `/jobs/${id}/returned?${query.toString()}`, file);
+  },
+  pickLine: (ask: PickAsk, signal?: AbortSignal) =>
+    call<PickedView | null>('POST', '/lines/pick', ask, signal),
+  setFree: (form: Form, stock: string, name: string) =>
+    call<LineDrawing>('POST', '/drawings/free', { form, stock, name }),
   lineKeys: () => call<KeptKey[]>('GET', '/keys'),
   applyKey: (drawing: LineDrawing, key: LineKey) =>
     call<LineKey>('POST', '/keys', { drawing, key }),

@@ -21,13 +21,11 @@ export function CreaseRows({ session, own, view, unit, isRooting, onRoot, onLit 
   if (view.creases.length === 0) return null;
   const at = (name: string) => session.at(`form.drawing.${name}`);
   const folds = own.folds ?? [];
-  // What was told of a place near enough is replaced: half a millimetre on paper.
-  const others = (crease: CreaseView) =>
-    folds.filter(
-      (say) => Math.hypot(say.at[0] - crease.at[0], say.at[1] - crease.at[1]) * view.unit > 0.5,
-    );
-  const fold = (crease: CreaseView, degrees: number) =>
-    void session.keep(set(at('folds'), [...others(crease), { at: crease.at, degrees }]));
+  const fold = (crease: CreaseView, degrees: number) => {
+    const say = { at: crease.at, degrees };
+    const told = crease.told_by;
+    void session.keep(set(at('folds'), told === null ? [...folds, say] : folds.with(told, say)));
+  };
   return (
     <Rows
       title="Folds"

@@ -6,9 +6,17 @@ import { MateNumbers, PanelNames } from '../board/FlatDrawing';
 import type { View } from '../board/view';
 import { Legend } from '../form/Legend';
 import type { StageProps } from '../job/StageProps';
+import { NodeHandles, reachOf } from './NodeHandles';
+import type { Mending } from './useMending';
 
 /** What a press on the board is for: nothing, an end of a known dimension, or the panel that stays. */
-export type BoardTool = 'look' | 'measure' | 'root';
+export type BoardTool = 'look' | 'measure' | 'root' | 'mend';
+
+const PRESSES: Record<Exclude<BoardTool, 'look'>, string> = {
+  measure: 'Press on two places',
+  root: 'Press on the panel that stays',
+  mend: 'Press on a line',
+};
 
 interface Props {
   stage: StageProps;
@@ -21,10 +29,21 @@ interface Props {
   onPanel: (panel: string | null) => void;
   /** Places that were pressed, in units of the file. */
   ends: [number, number][];
-  onPress: (place: [number, number]) => void;
+  onPress: (place: [number, number], reach: number) => void;
+  mending: Mending;
 }
 
-export function DrawingBoard({ stage, view, lit, tool, panel, onPanel, ends, onPress }: Props) {
+export function DrawingBoard({
+  stage,
+  view,
+  lit,
+  tool,
+  panel,
+  onPanel,
+  ends,
+  onPress,
+  mending,
+}: Props) {
   const { piece, session } = stage;
   const { flat } = piece;
   const [width, height] = flat.size;
@@ -39,7 +58,8 @@ export function DrawingBoard({ stage, view, lit, tool, panel, onPanel, ends, onP
     const frame = svg.getBoundingClientRect();
     const x = (event.clientX - frame.left - seen.x) / seen.scale;
     const y = (event.clientY - frame.top - seen.y) / seen.scale;
-    onPress([(x - view.at[0]) / view.unit, (y - view.at[1]) / view.unit]);
+    const place: [number, number] = [(x - view.at[0]) / view.unit, (y - view.at[1]) / view.unit];
+    onPress(place, reachOf(seen, view.unit));
   };
   return (
     <FlatBoard
@@ -105,10 +125,15 @@ export function DrawingBoard({ stage, view, lit, tool, panel, onPanel, ends, onP
               y={seen.y - 2000}
               width={width * seen.scale + 4000}
               height={height * seen.scale + 4000}
-              aria-label={
-                tool === 'measure' ? 'Press on two places' : 'Press on the panel that stays'
-              }
+              aria-label={PRESSES[tool]}
               onPointerDown={(event) => press(seen, event)}
+            />
+          )}
+          {tool === 'mend' && mending.picked && (
+            <NodeHandles
+              {...{ mending, picked: mending.picked, view: seen }}
+              unit={view.unit}
+              at={view.at}
             />
           )}
         </>

@@ -1,5 +1,6 @@
 /** Form of a piece whose lines were drawn in another program: how large it is, and what each line is. */
 import { useState } from 'react';
+import { Button } from 'react-bootstrap';
 
 import { set } from '../api/fields';
 import type { DrawingView, LineDrawing } from '../api/generated/types';
@@ -17,7 +18,9 @@ import { CreaseRows } from './CreaseRows';
 import './drawing.css';
 import { type BoardTool, DrawingBoard } from './DrawingBoard';
 import { KeyRows } from './KeyRows';
+import { HandRows } from './HandRows';
 import { ScaleRows } from './ScaleRows';
+import { useMending } from './useMending';
 
 interface Props {
   stage: StageProps;
@@ -31,19 +34,20 @@ export function DrawingStage({ stage, own, view }: Props) {
   const [panel, setPanel] = useState<string | null>(null);
   const [tool, setTool] = useState<BoardTool>('look');
   const [ends, setEnds] = useState<[number, number][]>([]);
+  const mending = useMending(session, own, view, session.job.unit, tool === 'mend');
   const { flat } = piece;
   const stock = workshop.stocks[session.own.stock];
   const at = (name: string) => session.at(`form.drawing.${name}`);
-  const hasDoubles = flat.drawing?.order.some((words) => words.includes('on other')) ?? false;
   return (
     <main className="stage">
       <FoldDesk
         board={
           <DrawingBoard
-            {...{ stage, view, lit, ends, tool, panel }}
+            {...{ stage, view, lit, ends, tool, panel, mending }}
             onPanel={setPanel}
-            onPress={(place) => {
-              if (tool === 'measure')
+            onPress={(place, reach) => {
+              if (tool === 'mend') void mending.press(place, reach);
+              else if (tool === 'measure')
                 setEnds((before) => [...(before.length > 1 ? [] : before), place]);
               else {
                 void session.keep(set(at('root'), place));
@@ -78,8 +82,10 @@ export function DrawingStage({ stage, own, view }: Props) {
               const key = { ...drawing.key, ...own.key };
               void session.keep(
                 set(at('lines'), drawing.lines),
-                set(at('origin'), drawing.origin),
+                set(at('origin.name'), drawing.origin.name),
                 set(at('key'), key),
+                // Steps by hand name lines by their numbers, which are others now.
+                ...(own.mends?.length ? [set(at('mends'), null)] : []),
               );
             }}
           />
@@ -100,13 +106,40 @@ export function DrawingStage({ stage, own, view }: Props) {
           onRoot={(is) => setTool(is ? 'root' : 'look')}
           onLit={setPanel}
         />
+        <HandRows
+          {...{ own, view, unit, mending }}
+          isOn={tool === 'mend'}
+          onSwitch={(is) => setTool(is ? 'mend' : 'look')}
+        />
         <Rows title="Put in order">
-          {view.order.map((words) => (
-            <p key={words} className="order-line">
-              {words}
-            </p>
+          {view.order.map(({ words, undo }) => (
+            <div key={words} className="row-result">
+              <span>{words}</span>
+              {undo && (
+                <Button
+                  size="sm"
+                  variant="link"
+                  aria-label={`Leave as it was: ${words}`}
+                  onClick={() => void session.keep(set(session.at(undo.field), undo.value))}
+                >
+                  leave as it was
+                </Button>
+              )}
+            </div>
           ))}
-          {hasDoubles && (
+          {!own.arcs && (
+            <div className="row-result">
+              <span>Arcs stay short sides</span>
+              <Button
+                size="sm"
+                variant="link"
+                onClick={() => void session.keep(set(at('arcs'), true))}
+              >
+                recognise arcs
+              </Button>
+            </div>
+          )}
+          {view.doubles > 0 && (
             <SwitchField
               label="Lines on others"
               value={own.doubles ?? 'asked'}

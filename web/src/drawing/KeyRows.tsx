@@ -1,11 +1,14 @@
 /** The line key: what the lines of each layer and colour are. */
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Form } from 'react-bootstrap';
 
-import { api } from '../api/client';
+import { api, Failure } from '../api/client';
 import { set } from '../api/fields';
-import type { DrawingView, LineDrawing, Meaning, RowView } from '../api/generated/types';
+import type { DrawingView, LineDrawing, RowView } from '../api/generated/types';
 import { Rows } from '../card/SpecCard';
+import { WordsField } from '../card/WordsField';
+import { errorsOf } from '../job/StageProps';
 import type { PieceSession } from '../job/pieces';
 
 interface Props {
@@ -15,29 +18,26 @@ interface Props {
   onLit: (row: string | null) => void;
 }
 
-const MEANINGS: { value: Meaning | ''; label: string }[] = [
-  { value: '', label: 'not told' },
-  { value: 'cut', label: 'cut' },
-  { value: 'kiss-cut', label: 'kiss cut' },
-  { value: 'perforation', label: 'perforation' },
-  { value: 'crease', label: 'crease' },
-  { value: 'reverse-crease', label: 'reverse crease' },
-  { value: 'score', label: 'score' },
-  { value: 'printed', label: 'printed only' },
-  { value: 'left-out', label: 'left out' },
-];
-
 export function KeyRows({ session, own, view, onLit }: Props) {
+  const [trouble, setTrouble] = useState<string | null>(null);
   const field = session.at('form.drawing.key');
   const choose = (row: RowView, meaning: string) => {
     const others = Object.fromEntries(Object.entries(own.key).filter(([id]) => id !== row.id));
     void session.keep(set(field, meaning === '' ? others : { ...others, [row.id]: meaning }));
   };
   const kept = useQuery({ queryKey: ['keys'], queryFn: api.lineKeys, staleTime: 0 });
-  const others = (kept.data ?? []).filter(({ name }) => name !== session.job.name);
+  const mine = own.key_name ?? session.job.name;
+  const others = (kept.data ?? []).filter(({ name }) => name !== mine);
   const take = async (at: number) => {
     const other = others[at];
-    if (other) await session.keep(set(field, await api.applyKey(own, other.key)));
+    if (!other) return;
+    setTrouble(null);
+    try {
+      await session.keep(set(field, await api.applyKey(own, other.key)));
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error;
+      setTrouble(error.message);
+    }
   };
   return (
     <Rows
@@ -61,6 +61,22 @@ export function KeyRows({ session, own, view, onLit }: Props) {
         )
       }
     >
+      {trouble && (
+        <p className="lay-note lay-trouble" role="alert">
+          {trouble}
+        </p>
+      )}
+      <WordsField
+        label="Kept as"
+        value={own.key_name ?? ''}
+        placeholder={session.job.name}
+        errors={errorsOf(session, session.at('form.drawing.key_name'))}
+        onKeep={(name) =>
+          void session.keep(
+            set(session.at('form.drawing.key_name'), name.trim() === '' ? null : name),
+          )
+        }
+      />
       {view.rows.map((row) => (
         <div
           key={row.id}
@@ -83,9 +99,10 @@ export function KeyRows({ session, own, view, onLit }: Props) {
             onBlur={() => onLit(null)}
             onChange={({ target: { value } }) => choose(row, value)}
           >
-            {MEANINGS.map(({ value, label }) => (
-              <option key={value} value={value}>
-                {label}
+            <option value="">not told</option>
+            {view.meanings.map(({ meaning, name }) => (
+              <option key={meaning} value={meaning}>
+                {name}
               </option>
             ))}
           </Form.Select>

@@ -35,7 +35,10 @@ export function ScaleRows({ session, view, unit, isMeasuring, onMeasure, ends }:
               checked={choice.is_chosen}
               onChange={() => keep(choice.scale)}
             />
-            <span>{choice.name}</span>
+            <span>
+              {choice.name}
+              {choice.on_sheet && <small>{choice.on_sheet}</small>}
+            </span>
             <span className="figure">{choice.size_text}</span>
           </label>
         ))}

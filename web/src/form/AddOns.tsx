@@ -5,23 +5,34 @@ import { Button, Form } from 'react-bootstrap';
 import { add, remove, set } from '../api/fields';
 import { structureOf } from '../api/forms';
 import { useMeta } from '../api/queries';
-import type { AddOn, AddOnInfo, AddOnKind, PanelView, UnitInfo } from '../api/generated/types';
+import type {
+  AddOn,
+  AddOnInfo,
+  AddOnKind,
+  CutOutView,
+  OwnShape,
+  PanelView,
+  UnitInfo,
+} from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Rows } from '../card/SpecCard';
 import { keysOf } from '../card/keys';
 import { errorsOf } from '../job/StageProps';
+import { BringDrawing } from '../drawing/BringDrawing';
 import type { PieceSession } from '../job/pieces';
+import { OwnOpening } from './OwnOpening';
 
 interface Props {
   session: PieceSession;
   panels: PanelView[];
+  cutOuts: CutOutView[];
   unit: UnitInfo;
   picked: number | null;
   onPick: (index: number | null) => void;
 }
 
-export function AddOns({ session, panels, unit, picked, onPick }: Props) {
+export function AddOns({ session, panels, cutOuts, unit, picked, onPick }: Props) {
   const kinds = useMeta().data?.add_ons ?? [];
   const [kind, setKind] = useState<AddOnKind>('window-rectangle');
   // An opening cannot cross the strips of a curved panel.
@@ -30,11 +41,18 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
   const on = faces.some(({ name }) => name === panel) ? panel : (faces[0]?.name ?? '');
   const addOns = structureOf(session.own.form)?.add_ons ?? [];
 
-  const addOne = () => {
+  const addOne = (own?: OwnShape, width?: number) => {
     const size = kinds.find((known) => known.kind === kind)?.size ?? [10, 10];
-    const made: AddOn = { kind, panel: on, across: 0, along: 0, width: size[0], height: size[1] };
+    const made: AddOn = {
+      ...{ kind, panel: on, across: 0, along: 0, width: width ?? size[0], height: size[1] },
+      ...(own ? { own } : {}),
+    };
     void session.keep(add(session.at('form.add_ons'), made));
     onPick(addOns.length);
+  };
+  const words: OwnShape = {
+    ...{ turn: 0, bridge: null },
+    cutting: { of: 'words', words: 'Seeds', typeface: 'poster', letter_spacing: 0.05 },
   };
   const removeOne = (index: number) => {
     onPick(null);
@@ -48,6 +66,7 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
           key={keys[index]}
           {...{ addOn, index, session, unit, panels }}
           info={kinds.find((known) => known.kind === addOn.kind)}
+          facts={cutOuts.find((own) => own.add_on === index)}
           isOpen={picked === index}
           onOpen={() => onPick(picked === index ? null : index)}
           onRemove={() => removeOne(index)}
@@ -79,14 +98,36 @@ export function AddOns({ session, panels, unit, picked, onPick }: Props) {
               </option>
             ))}
           </Form.Select>
-          <Button size="sm" variant="outline-primary" onClick={addOne}>
-            Add
-          </Button>
+          {kind === 'drawing' ? (
+            <BringDrawing
+              label="Choose"
+              onBrought={({ drawing: { lines, origin }, size }) =>
+                addOne(
+                  { turn: 0, bridge: null, cutting: { of: 'drawing', lines, origin } },
+                  size?.[0],
+                )
+              }
+            />
+          ) : (
+            <Button
+              size="sm"
+              variant="outline-primary"
+              onClick={() => addOne(kind === 'words' ? words : undefined)}
+            >
+              Add
+            </Button>
+          )}
         </div>
       )}
     </Rows>
   );
 }
+
+/** What a height is called where it is not that of the whole. */
+const HEIGHTS: Partial<Record<AddOnKind, string>> = {
+  'tear-strip': 'Strip',
+  words: 'Height of capitals',
+};
 
 interface RowProps {
   addOn: AddOn;
@@ -95,6 +136,7 @@ interface RowProps {
   session: PieceSession;
   unit: UnitInfo;
   panels: PanelView[];
+  facts: CutOutView | undefined;
   isOpen: boolean;
   onOpen: () => void;
   onRemove: () => void;
@@ -102,7 +144,7 @@ interface RowProps {
 
 function Row(props: RowProps) {
   const starts = useMeta().data?.starts;
-  const { addOn, index, info, session, unit, panels, isOpen, onOpen, onRemove } = props;
+  const { addOn, index, info, session, unit, panels, facts, isOpen, onOpen, onRemove } = props;
   const path = session.at(`form.add_ons.${index}`);
   const wrong = session.errors.filter(({ field }) => field.startsWith(`${path}.`));
   const [hasWidth, hasHeight] = info?.measures ?? [true, true];
@@ -148,9 +190,10 @@ function Row(props: RowProps) {
           {!isStrip && field('across', 'Right of middle')}
           {field('along', 'Below middle')}
           {hasWidth && field('width', 'Width')}
-          {hasHeight && field('height', isStrip ? 'Strip' : 'Height')}
+          {hasHeight && field('height', HEIGHTS[addOn.kind] ?? 'Height')}
           {isStrip && field('cut', 'Cuts')}
           {isStrip && field('tie', 'Ties')}
+          {addOn.own && <OwnOpening own={addOn.own} {...{ facts, session, unit, path }} />}
         </>
       )}
     </div>

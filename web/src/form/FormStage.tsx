@@ -26,6 +26,7 @@ import { BackingRows } from './BackingRows';
 import { CardRows } from './CardRows';
 import { Labels } from './Labels';
 import { Legend } from './Legend';
+import { SetFree } from './SetFree';
 import { Sketch } from './Sketch';
 import { SplitRows } from './SplitRows';
 
@@ -138,6 +139,7 @@ function StructureStage(props: StageProps) {
                 <AddOnHandles
                   session={session}
                   panels={flat.panels}
+                  cutOuts={flat.cut_outs}
                   view={view}
                   picked={picked}
                   onPick={setPicked}
@@ -194,6 +196,7 @@ function StructureStage(props: StageProps) {
         <AddOns
           session={session}
           panels={flat.panels}
+          cutOuts={flat.cut_outs}
           unit={unit}
           picked={picked}
           onPick={setPicked}
@@ -201,6 +204,7 @@ function StructureStage(props: StageProps) {
         <SplitRows session={session} unit={unit} />
         <BackingRows session={session} workshop={workshop} unit={unit} />
         <CardRows stage={props} />
+        <SetFree session={session} name={flat.structure} />
         {/* Over the card's foot, so that no row moves under the hand. */}
         <div className="sketch-dock">{note && <Sketch figure={note} flat={flat} />}</div>
       </SpecCard>

@@ -77,7 +77,12 @@ export function JobsPage() {
   };
   useEffect(() => {
     const paste = (event: ClipboardEvent) => {
-      const pasted = event.clipboardData?.files[0];
+      const text = event.clipboardData?.getData('text/plain').trim() ?? '';
+      // A drawing program may put the drawing's text there.
+      const isDrawing = /^(<\?xml|<svg|\{)/.test(text);
+      const pasted =
+        event.clipboardData?.files[0] ??
+        (isDrawing ? new File([text], text.startsWith('{') ? 'pasted.fold' : 'pasted.svg') : null);
       if (!pasted || (event.target as HTMLElement).matches('input, textarea')) return;
       event.preventDefault();
       setDrawn(pasted);

@@ -11,6 +11,7 @@ import { SwitchField } from '../card/SwitchField';
 import type { StageProps } from '../job/StageProps';
 import { token } from '../style/token';
 import { SheetList } from '../sheet/SheetList';
+import { ReturnedRows } from './ReturnedRows';
 
 export function RunStage({ id, session, preview, workshop, notice }: StageProps) {
   const [picked, setPicked] = useState(0);
@@ -22,6 +23,7 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
     enabled: session.saving === 'saved',
   });
   const [ppi, setPpi] = useState('300');
+  const [units, setUnits] = useState('mm');
   const { sheet, is_printed: isPrinted } = preview;
   const parts = partsOf(preview);
   const { job } = session;
@@ -118,6 +120,7 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
                   page={sheet.page_text}
                   withMarks={withMarks}
                   ppi={ppi}
+                  units={units}
                 />
               ))}
             {sheet.layout.laid > 0 && (
@@ -144,6 +147,15 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
               onChoose={setPpi}
             />
           )}
+          {sheet.layout.laid > 0 && (
+            <SwitchField
+              name="Units of the cut SVG"
+              label="Units of the cut SVG: mm, or so many to the inch where they are ignored"
+              value={units}
+              choices={UNITS.map((value) => ({ value, label: value }))}
+              onChoose={setUnits}
+            />
+          )}
           {hasMarks && (
             <Form.Check
               id="with-marks"
@@ -159,6 +171,7 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
             </p>
           )}
         </Rows>
+        {hasMarks && <ReturnedRows id={id} session={session} />}
         <Rows title="Print at 100 %">
           <p className="card-note">
             Choose “actual size” in the print dialog; “fit to page” is the classic reason why a cut
@@ -190,17 +203,24 @@ export function RunStage({ id, session, preview, workshop, notice }: StageProps)
 /** Pixels in an inch that are offered. */
 const PPI = ['150', '300', '600'];
 
+/** What a cut SVG is written in: mm, or units to the inch for programs that ignore units. */
+const UNITS = ['mm', '72', '90', '96', '300'];
+
 interface DownloadProps {
   id: number;
   file: FileInfo;
   page: string;
   withMarks: boolean;
   ppi: string;
+  units: string;
 }
 
-function Download({ id, file, page, withMarks, ppi }: DownloadProps) {
-  const isPng = file.path.startsWith('sheet-png/');
-  const marks = isPng ? `?ppi=${ppi}` : file.sheets && withMarks ? '?marks=included' : '';
+function Download({ id, file, page, withMarks, ppi, units }: DownloadProps) {
+  const told = new URLSearchParams();
+  if (file.path.startsWith('sheet-png/')) told.set('ppi', ppi);
+  else if (file.sheets && withMarks) told.set('marks', 'included');
+  if (file.path.startsWith('cut/') && units !== 'mm') told.set('units', units);
+  const marks = told.size > 0 ? `?${told.toString()}` : '';
   const [first, last] = file.sheets ?? [null, null];
   const which = first === last ? `sheet ${first}` : `sheets ${first} to ${last}, all alike`;
   const lead = file.piece ?? (first === null ? null : which);

@@ -9,7 +9,7 @@ use super::printer::{Printer, Put};
 use super::upright::Uprights;
 use super::{Face, List};
 use crate::blob::BlobId;
-use crate::form::Part;
+use crate::form::{Part, PrintedLine};
 use crate::geometry::Region;
 use crate::id::LayerId;
 
@@ -132,11 +132,11 @@ impl Art {
     }
 
     /// Puts lines with their colours below everything else, drawn [`LINE`] wide, as far as they lie on the blank.
-    pub fn underlay(&mut self, lines: &[(BezPath, String)], blank: &BezPath) {
-        let style = Stroke::new(LINE);
+    pub fn underlay(&mut self, lines: &[PrintedLine], blank: &BezPath) {
         let mut by_colour: BTreeMap<&str, BezPath> = BTreeMap::new();
-        for (line, colour) in lines {
-            let stroke = kurbo::stroke(line.iter(), &style, &StrokeOpts::default(), 0.01);
+        for PrintedLine { path, colour, width } in lines {
+            let style = Stroke::new(if *width > 0.0 { *width } else { LINE });
+            let stroke = kurbo::stroke(path.iter(), &style, &StrokeOpts::default(), 0.01);
             by_colour.entry(colour).or_default().extend(stroke.iter());
         }
         let reach = by_colour.values().map(BezPath::bounding_box);

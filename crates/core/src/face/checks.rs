@@ -4,11 +4,12 @@ use super::bleed::ends_at_cut;
 use super::lying::Area;
 use super::row_checks::unknown_columns;
 use super::upright::Uprights;
-use super::{Face, Layer, LayerKind, List, PlacedPicture, SHELF, Shape, Text};
+use super::{Face, Layer, LayerKind, List, PlacedPicture, Shape, Text};
 use crate::check::{Check, Drawing, Gauge, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::form::{Flat, Part, Role};
 use crate::geometry::{Affine, BezPath, Point, Rect, Region, gap, path_text, polygon};
+use crate::lettering::SHELF;
 use crate::units::{INCH, Unit, measure};
 
 /// Pixels in an inch that print without being seen, those under which a picture is to be looked at, and those under

@@ -6,7 +6,6 @@ mod checks;
 mod figures;
 mod finish;
 mod layer;
-pub mod lettering;
 mod list;
 mod lying;
 mod names;
@@ -18,8 +17,6 @@ mod rework;
 mod row_checks;
 mod shape;
 mod text;
-mod typeface;
-mod typeset;
 mod upright;
 
 #[cfg(feature = "api")]
@@ -40,12 +37,12 @@ pub use picture::{Beyond, PictureSize, PlacedPicture};
 pub use placed::{LineUp, PlacedLayer};
 pub use rework::{MOST_STEPS, Reach, Rework, ReworkStep, Reworked};
 pub use shape::{Runs, Shape, ShapeSize, Stripes};
-pub use text::{Align, POINT, SetText, Text, TextSize};
-pub use typeface::{Font, FontBytes, OwnTypeface, SHELF, Typeface};
+pub use text::{POINT, SetText, Text, TextSize};
 pub use upright::Uprights;
 
 use crate::blob::Blobs;
 use crate::error::{Faults, InputError, Remedy};
+use crate::lettering::{FontBytes, OwnTypeface};
 use crate::units::{Unit, measure};
 
 /// What is printed on a piece.

@@ -2,8 +2,8 @@
 
 use kurbo::{Affine, BezPath, Point, Shape};
 
-use super::lettering::{Anchor, letter};
 use crate::form::{Label, Part, PlacedPanel, Role};
+use crate::lettering::{Anchor, letter};
 
 /// Capital height of a panel's name, mm: legible, and never the main thing.
 const NAME: std::ops::RangeInclusive<f64> = 1.2..=4.0;

@@ -8,28 +8,13 @@ use ts_rs::TS;
 
 use super::layer::colour_fault;
 use super::lying::Lying;
-use super::typeface::{Font, OwnTypeface, Typeface};
-use super::typeset::{Block, Copy, set};
 use crate::error::{Faults, InputError, Remedy, Setting};
 use crate::geometry::BezPath;
+use crate::lettering::{Align, Block, Copy, Font, OwnTypeface, Typeface, set};
 use crate::units::{INCH, Unit, measure};
 
 /// A typographic point: 1/72 inch, mm (ISO 32000-1, 8.3.2.3).
 pub const POINT: f64 = INCH / 72.0;
-
-/// How lines stand to each other.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
-#[serde(rename_all = "kebab-case")]
-pub enum Align {
-    /// Their left ends below each other.
-    Left,
-    /// Their middles.
-    #[default]
-    Centre,
-    /// Their right ends.
-    Right,
-}
 
 /// How large words are.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]

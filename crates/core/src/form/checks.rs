@@ -1,6 +1,6 @@
 //! Limits that hold for every structure, and those a structure states itself.
 
-use kurbo::{BezPath, Shape};
+use kurbo::{BezPath, Rect, Shape};
 
 use super::design::Limit;
 use super::{Flat, Part, Role, flaps};
@@ -11,7 +11,7 @@ use crate::geometry::{gap, path_text};
 use crate::units::{Unit, measure};
 
 /// Card left between two cuts, mm: less tears while it is weeded (common practice).
-const NARROWEST_BRIDGE: f64 = 2.0;
+pub(super) const NARROWEST_BRIDGE: f64 = 2.0;
 
 pub(super) fn checks(limits: &[Limit], flat: &Flat, caliper: f64, unit: Unit) -> Vec<Check> {
     let mut checks: Vec<Check> = Vec::new();
@@ -80,11 +80,16 @@ pub(super) fn narrowest_bridge(flat: &Flat, unit: Unit) -> Option<Check> {
         (width, Sense::AtLeast, NARROWEST_BRIDGE),
         unit,
     );
-    Some(
-        check
-            .at(Drawing::Flat, path_text(&path))
-            .remedy(Remedy::advice("Move the opening away from the cut, or make it smaller")),
-    )
+    Some(check.at(Drawing::Flat, path_text(&path)).remedy(Remedy::advice(
+        "Move the opening away from the cut, make it smaller, or set letters further apart",
+    )))
+}
+
+/// How far two boxes are apart; 0 where they meet.
+pub(super) fn between(one: Rect, other: Rect) -> f64 {
+    let across = (other.x0 - one.x1).max(one.x0 - other.x1).max(0.0);
+    let along = (other.y0 - one.y1).max(one.y0 - other.y1).max(0.0);
+    across.hypot(along)
 }
 
 fn bridge(part: &Part) -> Option<(f64, BezPath)> {
@@ -95,10 +100,17 @@ fn bridge(part: &Part) -> Option<(f64, BezPath)> {
             .strokes
             .iter()
             .filter(|stroke| stroke.kind == LineKind::Cut)
+            // Between an opening and what falls out with it lies no card that stays.
+            .filter(|stroke| !stroke.is_closed() || openings.contains(&&stroke.path))
             .map(|stroke| &stroke.path)
             .filter(|path| !openings[..=index].contains(path))
             .chain([&part.outline]);
         for other in others {
+            // Boxes are never further apart than what they hold.
+            let apart = between(opening.bounding_box(), other.bounding_box());
+            if least.as_ref().is_some_and(|(narrowest, _)| apart >= *narrowest) {
+                continue;
+            }
             let width = gap(opening, other);
             if least.as_ref().is_none_or(|(narrowest, _)| width < *narrowest) {
                 least = Some((width, opening.bounding_box().inflate(1.0, 1.0).to_path(0.1)));

@@ -1,12 +1,13 @@
 //! A structure laid flat: one or more blanks side by side.
 
-use kurbo::{Affine, BezPath, Point, Rect, Shape, Vec2};
+use kurbo::{Affine, BezPath, PathEl, Point, Rect, Shape, Vec2};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+use super::add_on::CutOut;
 use super::design::{Blank, Edge, Must, Stand, Step};
 use super::drafting;
 use super::drawing::DrawingFacts;
@@ -16,7 +17,7 @@ use super::traced::TracedFacts;
 use super::{Axis, Dimension, Figure, PlacedPanel};
 use crate::LineKind;
 use crate::check::Check;
-use crate::geometry::{Region, contours};
+use crate::geometry::{Outline, Region, contours};
 use crate::id::PartId;
 use crate::stroke::{Stroke, StrokeSource};
 use crate::workshop::RecordId;
@@ -187,12 +188,28 @@ impl Part {
         contours(&self.outline).iter().map(|contour| contour.area().abs()).sum::<f64>() - holes
     }
 
-    /// What is cut out: closed cuts inside the blank.
+    /// What is cut out: closed cuts inside the blank, without those that lie in another and fall out with it.
     pub fn openings(&self) -> impl Iterator<Item = &BezPath> {
-        self.strokes
+        let closed = self
+            .strokes
             .iter()
             .filter(|stroke| stroke.kind == LineKind::Cut && stroke.is_closed())
-            .map(|stroke| &stroke.path)
+            .map(|stroke| (&stroke.path, stroke.path.bounding_box()));
+        let closed: Vec<(&BezPath, Rect)> = closed.collect();
+        let is_outer = |path: &BezPath, own: Rect| {
+            let start = path.elements().first().and_then(PathEl::end_point).unwrap_or_default();
+            !closed.iter().any(|(other, around)| {
+                *around != own
+                    && around.contains_rect(own)
+                    && Outline::of_path(other).is_some_and(|other| other.holds(start))
+            })
+        };
+        let outer: Vec<&BezPath> = closed
+            .iter()
+            .filter(|(path, own)| is_outer(path, *own))
+            .map(|(path, _)| *path)
+            .collect();
+        outer.into_iter()
     }
 
     /// The blank as an area.
@@ -245,6 +262,8 @@ pub struct Flat {
     pub gathered: Option<GatheredFacts>,
     /// What a drawing from elsewhere came to.
     pub drawing: Option<DrawingFacts>,
+    /// Openings of one's own.
+    pub cut_outs: Vec<CutOut>,
 }
 
 impl Flat {
@@ -264,6 +283,7 @@ impl Flat {
             traced: None,
             gathered: None,
             drawing: None,
+            cut_outs: Vec::new(),
         }
     }
 

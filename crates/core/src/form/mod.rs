@@ -42,9 +42,11 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-pub use add_on::{AddOn, AddOnKind};
+pub use add_on::{AddOn, AddOnKind, CutOut, Cutting, OwnShape};
 pub use dimension::{Axis, Dimension};
-pub use drawing::{Crease, Doubles, DrawingFacts, FoldSay, LineDrawing, ReadLines};
+pub use drawing::{
+    Crease, Doubles, DrawingFacts, FoldSay, LineDrawing, PanelName, PrintedLine, ReadLines,
+};
 pub use figure::{Figure, FigureKind};
 pub use figures::Figures;
 pub use flaps::GLUE_STANDARD;
@@ -62,6 +64,7 @@ pub use traced::{
     Border, Eye, Found, HoleRule, HoleSay, Looked, Mend, OUTLINE, PICTURE, Traced, TracedFacts,
 };
 
+use crate::blob::BlobId;
 use crate::error::{Faults, InputError, Remedy, Setting};
 use crate::geometry::{BezPath, contours, fine_region, redrawn};
 use crate::units::{Unit, measure};
@@ -187,6 +190,32 @@ impl Form {
         match &mut self.source {
             Source::Drawing { drawing } => Some(drawing),
             Source::Structure(_) | Source::Traced { .. } | Source::Gathered { .. } => None,
+        }
+    }
+
+    /// Its drawings that lie in blobs: its own lines, and those that are cut out of its panels, each with what was read.
+    pub fn drawn_lines(&self) -> impl Iterator<Item = (&BlobId, &ReadLines)> {
+        let own = self.drawing().map(|drawing| (&drawing.lines, &drawing.read));
+        let cut = self.chosen().into_iter().flat_map(|chosen| &chosen.add_ons);
+        own.into_iter().chain(cut.filter_map(|add_on| match &add_on.own.as_ref()?.cutting {
+            Cutting::Drawing { lines, read, .. } => Some((lines, read)),
+            Cutting::Words { .. } => None,
+        }))
+    }
+
+    /// The same, to be read.
+    pub fn drawn_lines_mut(&mut self) -> Vec<(&BlobId, &mut ReadLines)> {
+        match &mut self.source {
+            Source::Drawing { drawing } => vec![(&drawing.lines, &mut drawing.read)],
+            Source::Structure(chosen) => {
+                let own = chosen.add_ons.iter_mut().filter_map(|add_on| add_on.own.as_mut());
+                let drawn = own.filter_map(|own| match &mut own.cutting {
+                    Cutting::Drawing { lines, read, .. } => Some((&*lines, read)),
+                    Cutting::Words { .. } => None,
+                });
+                drawn.collect()
+            }
+            Source::Traced { .. } | Source::Gathered { .. } => Vec::new(),
         }
     }
 

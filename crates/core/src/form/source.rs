@@ -8,6 +8,7 @@ use serde::{Deserialize, Deserializer, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+use super::add_on::CutOut;
 use super::design::Design;
 use super::drawing::LineDrawing;
 use super::flat::{Flat, Folding, Part};
@@ -115,6 +116,7 @@ pub(super) struct Drafted {
     pub parts: Vec<Part>,
     design: Design,
     resolved: Resolved,
+    cut_outs: Vec<CutOut>,
 }
 
 impl ChosenStructure {
@@ -171,9 +173,9 @@ impl ChosenStructure {
             split::split(split, &mut design, caliper, faults, unit);
         }
         let mut parts: Vec<Part> = design.blanks.iter().map(Part::of).collect();
-        add_on::place(&self.add_ons, &mut parts, faults, unit);
+        let cut_outs = add_on::place(&self.add_ons, &mut parts, faults, unit);
         labels::place(&self.labels, &design.labels, &mut parts, faults);
-        Ok(Drafted { parts, design, resolved })
+        Ok(Drafted { parts, design, resolved, cut_outs })
     }
 
     /// The inside dimensions in mm with their keys, in card of the given caliper; none where the
@@ -210,7 +212,7 @@ impl ChosenStructure {
 impl Drafted {
     /// The blanks laid out with all that follows from the structure.
     pub(super) fn flat(self, caliper: f64, unit: Unit) -> Flat {
-        let Self { parts, design, resolved } = self;
+        let Self { parts, design, resolved, cut_outs } = self;
         let mut flat = Flat::of(parts);
         flat.figures = resolved.shown;
         flat.sizes = resolved.sizes;
@@ -227,7 +229,9 @@ impl Drafted {
         });
         flat.mates = drafting::mates(&design.mates, &flat.parts);
         flat.dimensions = drafting::dimensions(&design.spans, &flat, unit);
+        flat.cut_outs = cut_outs;
         flat.checks = checks::checks(&design.limits, &flat, caliper, unit);
+        flat.checks.extend(add_on::checks(&flat, unit));
         flat
     }
 }

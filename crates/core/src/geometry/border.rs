@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use kurbo::{BezPath, Point, Vec2};
+use kurbo::{BezPath, PathEl, Point, Rect, Shape, Vec2};
 
 use super::cubics::{Node, append};
 use super::{Region, Ring};
@@ -26,7 +26,7 @@ pub enum Join {
 }
 
 /// How finely curves are flattened before the algebra, mm.
-const FINE: f64 = 0.002;
+pub(super) const FINE: f64 = 0.002;
 
 /// How far curves may stray from the algebra's result, mm.
 const FIT: f64 = 0.008;
@@ -66,6 +66,39 @@ pub fn redrawn(region: &Region) -> Vec<(BezPath, bool)> {
         (if is_bad { super::polygon(&ring.points) } else { path }, ring.is_hole)
     })
     .collect()
+}
+
+/// Outlines whose corners and areas differ by less, mm, are one.
+const ALIKE: f64 = 0.02;
+
+/// [`redrawn`], where rings that are contours of `drawn` keep the curves that they were drawn in.
+#[must_use]
+pub fn redrawn_as(region: &Region, drawn: &BezPath) -> Vec<(BezPath, bool)> {
+    let measured = |path: &BezPath| (path.bounding_box(), path.area().abs());
+    let known: Vec<((Rect, f64), BezPath)> =
+        super::contours(drawn).into_iter().map(|own| (measured(&own), own)).collect();
+    let like = |path: &BezPath| {
+        let (bounds, area) = measured(path);
+        let is_like = |((theirs, size), _): &&((Rect, f64), BezPath)| {
+            let apart = [
+                bounds.x0 - theirs.x0,
+                bounds.y0 - theirs.y0,
+                bounds.x1 - theirs.x1,
+                bounds.y1 - theirs.y1,
+            ];
+            apart.iter().all(|own| own.abs() < ALIKE)
+                && (area - size).abs() < ALIKE * (bounds.width() + bounds.height())
+        };
+        let mut own = known.iter().find(is_like)?.1.clone();
+        if own.elements().last() != Some(&PathEl::ClosePath) {
+            own.close_path();
+        }
+        Some(own)
+    };
+    redrawn(region)
+        .into_iter()
+        .map(|(path, is_hole)| (like(&path).unwrap_or(path), is_hole))
+        .collect()
 }
 
 /// Vertices nearer to each other than this, mm, are one: corners that were grown over and shrunk again come back as

@@ -10,12 +10,12 @@ mod outline_id;
 mod path;
 mod region;
 
-pub use border::{Join, fine_region, redrawn};
+pub use border::{Join, fine_region, redrawn, redrawn_as};
 pub(crate) use crossing::crossings;
 pub(crate) use cubics::{Node, append};
 pub use distance::gap;
 pub use faces::{Face as DividedFace, Faces, Side, faces};
-pub use kurbo::{Affine, BezPath, PathEl, Point, Rect, Shape, Vec2};
+pub use kurbo::{Affine, BezPath, PathEl, PathSeg, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
 pub use outline_id::OutlineId;
 pub use path::{

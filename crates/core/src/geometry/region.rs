@@ -1,5 +1,6 @@
 //! Areas for polygon algebra: curves flattened to within [`FLATTENING`](super::FLATTENING).
 
+use geo::algorithm::bool_ops::{FillRule, OpType};
 use geo::algorithm::buffer::{BufferStyle, LineJoin};
 use geo::orient::{Direction, Orient};
 use geo::{
@@ -52,6 +53,34 @@ impl Region {
                 Self(Polygon::new(LineString::new(ring), Vec::new()).into())
             })
             .fold(Self::empty(), |all, part| all.union(&part))
+    }
+
+    /// The area that closed subpaths enclose as type is drawn: where they wind around a point at all.
+    #[must_use]
+    pub fn wound(path: &BezPath) -> Self {
+        Self::filled(path, FillRule::NonZero)
+    }
+
+    /// The area that closed subpaths enclose where each takes away what lies inside the one around it.
+    #[must_use]
+    pub fn alternating(path: &BezPath) -> Self {
+        Self::filled(path, FillRule::EvenOdd)
+    }
+
+    fn filled(path: &BezPath, rule: FillRule) -> Self {
+        let rings = super::flattened_to(path, super::border::FINE);
+        let rings = rings.into_iter().filter(|ring| ring.len() > 2).map(|ring| {
+            let ring = ring.into_iter().map(|point| Coord { x: point.x, y: point.y }).collect();
+            Polygon::new(LineString::new(ring), Vec::new())
+        });
+        let all = MultiPolygon::new(rings.collect());
+        let none = MultiPolygon::new(Vec::new());
+        Self(all.boolean_op_with_fill_rule(&none, OpType::Union, rule))
+    }
+
+    /// Its separate parts, each by itself.
+    pub fn each(&self) -> impl Iterator<Item = Self> + '_ {
+        self.0.iter().map(|part| Self(part.clone().into()))
     }
 
     /// Polygons that do not cross, each by its rings: the outer one, then its holes.

@@ -199,8 +199,8 @@ impl Job {
         let listed = lists.flat_map(|list| &list.pictures).map(|picture| &picture.blob);
         let traced = self.pieces.iter().filter_map(|piece| piece.form.traced());
         let traced = traced.map(|traced| &traced.picture);
-        let drawn = self.pieces.iter().filter_map(|piece| piece.form.drawing());
-        let drawn = drawn.map(|drawing| &drawing.lines);
+        let drawn = self.pieces.iter().flat_map(|piece| piece.form.drawn_lines());
+        let drawn = drawn.map(|(lines, _)| lines);
         worn.flatten().chain(fonts).chain(listed).chain(traced).chain(drawn)
     }
 

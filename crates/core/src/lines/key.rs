@@ -20,6 +20,10 @@ pub enum Meaning {
     LeftOut,
     /// They are printed and not cut.
     Printed,
+    /// They are printed, and cut along their middle.
+    PrintedAndCut,
+    /// They are printed, and cut along the outer edge of their stroke.
+    PrintedAndCutAround,
     /// Pressed; the panel folds away from the printed side.
     Crease,
     /// Pressed; the panel folds towards the printed side.
@@ -35,6 +39,52 @@ pub enum Meaning {
 }
 
 impl Meaning {
+    /// All of them, what frees a piece first.
+    pub const ALL: [Self; 10] = [
+        Self::Cut,
+        Self::KissCut,
+        Self::Perforation,
+        Self::Crease,
+        Self::ReverseCrease,
+        Self::Score,
+        Self::PrintedAndCut,
+        Self::PrintedAndCutAround,
+        Self::Printed,
+        Self::LeftOut,
+    ];
+
+    /// Its name in running text.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match (self, self.kind()) {
+            (Self::PrintedAndCut, _) => "printed and cut",
+            (Self::PrintedAndCutAround, _) => "printed, cut around",
+            (_, Some(kind)) => kind.name(),
+            (Self::Printed, None) => "printed only",
+            (_, None) => "left out",
+        }
+    }
+
+    /// True for what is printed.
+    #[must_use]
+    pub const fn is_printed(self) -> bool {
+        matches!(self, Self::Printed | Self::PrintedAndCut | Self::PrintedAndCutAround)
+    }
+
+    /// What lines of a kind are, and the colour they have in a drawing of their own.
+    #[must_use]
+    pub const fn of(kind: LineKind) -> (Self, &'static str) {
+        match kind {
+            LineKind::Guide => (Self::LeftOut, "#8a8f86"),
+            LineKind::Crease => (Self::Crease, "#1f6f8b"),
+            LineKind::ReverseCrease => (Self::ReverseCrease, "#7a4f9a"),
+            LineKind::Score => (Self::Score, "#2f7d4f"),
+            LineKind::KissCut => (Self::KissCut, "#b8860b"),
+            LineKind::Perforation => (Self::Perforation, "#c2571a"),
+            LineKind::Cut => (Self::Cut, "#b3261e"),
+        }
+    }
+
     /// The kind of line that it is worked as; none of what is only printed or left out.
     #[must_use]
     pub const fn kind(self) -> Option<LineKind> {
@@ -45,7 +95,7 @@ impl Meaning {
             Self::Score => LineKind::Score,
             Self::KissCut => LineKind::KissCut,
             Self::Perforation => LineKind::Perforation,
-            Self::Cut => LineKind::Cut,
+            Self::Cut | Self::PrintedAndCut | Self::PrintedAndCutAround => LineKind::Cut,
         })
     }
 }
@@ -55,6 +105,12 @@ impl Meaning {
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(transparent)]
 pub struct LineKey(pub BTreeMap<String, Meaning>);
+
+impl FromIterator<(String, Meaning)> for LineKey {
+    fn from_iter<T: IntoIterator<Item = (String, Meaning)>>(rows: T) -> Self {
+        Self(rows.into_iter().collect())
+    }
+}
 
 impl LineKey {
     /// What lines of a group are.

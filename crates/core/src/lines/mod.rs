@@ -1,14 +1,16 @@
 //! Lines of a drawing from elsewhere, as its file holds them, before anybody says what they are.
 
+mod arcs;
 mod doubles;
 mod guess;
 mod joining;
 mod key;
+mod mend;
 mod scale;
 
 use std::collections::BTreeMap;
 
-use kurbo::{BezPath, PathEl, Rect, Shape};
+use kurbo::{BezPath, Cap, Join, PathEl, Rect, Shape, Stroke, StrokeOpts};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Deserializer, Serialize, Serializer};
@@ -16,12 +18,15 @@ use thiserror::Error;
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+pub use arcs::with_arcs;
 pub use doubles::{Copies, copies};
 pub use guess::guessed;
 pub use joining::{Joined, joined};
 pub use key::{LineKey, Meaning};
+pub use mend::{AddedLine, Chain, LineMend, MOST_MENDS, MendSaid, Picked};
 pub use scale::{PER_INCH, Scale};
 
+use crate::geometry::{Region, redrawn_as};
 use crate::memory::{ELEMENT, Weighty};
 
 /// Most lines of a drawing.
@@ -52,6 +57,9 @@ pub struct Lines {
     pub words: usize,
     /// Pictures in it.
     pub pictures: usize,
+    /// What the steps came to by which they were mended, where they were.
+    #[serde(skip)]
+    pub mended: Vec<MendSaid>,
 }
 
 /// Lines of a layer that look alike.
@@ -118,6 +126,17 @@ pub struct Line {
     /// Where it runs, in units of the file: one subpath.
     #[serde(serialize_with = "path_out", deserialize_with = "path_in")]
     pub path: BezPath,
+    /// How wide it is drawn, in units of the file; 0 where that is not known.
+    #[serde(default, skip_serializing_if = "is_nothing")]
+    pub width: f64,
+    /// What it is, where that is told of it alone.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub told: Option<Meaning>,
+}
+
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "serde asks for it")]
+fn is_nothing(width: &f64) -> bool {
+    *width <= 0.0
 }
 
 /// Why a drawing cannot be worked with.
@@ -168,10 +187,24 @@ impl Lines {
         words: usize,
         pictures: usize,
     ) -> Result<Self, LinesError> {
+        let drawn = drawn.into_iter().map(|(group, path)| (group, path, 0.0));
+        Self::gathered_wide(unit, drawn, words, pictures)
+    }
+
+    /// The same of lines with the widths of their strokes, in units of the file.
+    ///
+    /// # Errors
+    /// [`LinesError`].
+    pub fn gathered_wide(
+        unit: Option<f64>,
+        drawn: impl IntoIterator<Item = (Group, BezPath, f64)>,
+        words: usize,
+        pictures: usize,
+    ) -> Result<Self, LinesError> {
         let mut known: BTreeMap<Group, usize> = BTreeMap::new();
         let mut lines: Vec<Line> = Vec::new();
         let mut elements = 0;
-        for (group, path) in drawn {
+        for (group, path, width) in drawn {
             let next = known.len();
             let group = *known.entry(group).or_insert(next);
             if known.len() > MOST_GROUPS {
@@ -184,14 +217,15 @@ impl Lines {
                 }
                 // A place without a way from it is no line.
                 if path.segments().next().is_some() {
-                    lines.push(Line { group, path });
+                    lines.push(Line { group, path, width, told: None });
                 }
             }
         }
         let mut groups: Vec<(Group, usize)> = known.into_iter().collect();
         groups.sort_by_key(|(_, number)| *number);
         let groups = groups.into_iter().map(|(group, _)| group).collect();
-        let all = Self { unit, groups, lines, angles: Vec::new(), words, pictures };
+        let all =
+            Self { unit, groups, lines, angles: Vec::new(), words, pictures, mended: Vec::new() };
         all.checked()?;
         Ok(all)
     }
@@ -220,6 +254,7 @@ impl Lines {
         };
         let is_sound = |line: &Line| {
             line.group < self.groups.len()
+                && (0.0..=FARTHEST).contains(&line.width)
                 && line.path.elements().iter().all(|own| points(own).iter().all(is_near))
         };
         let has_angles =
@@ -242,9 +277,23 @@ impl Lines {
         };
         let seen: Vec<&Line> = self.lines.iter().filter(is_seen).collect();
         let all = if seen.is_empty() { self.lines.iter().collect() } else { seen };
-        let all = all.into_iter().map(|line| line.path.bounding_box());
+        let all = all.into_iter().filter(|line| !line.path.elements().is_empty());
+        let all = all.map(|line| line.path.bounding_box());
         all.reduce(|all, next| all.union(next)).unwrap_or_default()
     }
+}
+
+/// The outer edges of a stroke of a width, mm; the path itself where it has none.
+#[must_use]
+pub fn around_stroke(path: &BezPath, width: f64) -> Vec<BezPath> {
+    if width <= 0.0 {
+        return vec![path.clone()];
+    }
+    let style = Stroke::new(width).with_join(Join::Round).with_caps(Cap::Round);
+    let drawn = kurbo::stroke(path.iter(), &style, &StrokeOpts::default(), 0.002);
+    let area = Region::wound(&drawn);
+    let rings = redrawn_as(&area, &drawn).into_iter();
+    rings.filter(|(_, is_hole)| !is_hole).map(|(path, _)| path).collect()
 }
 
 impl Weighty for Lines {

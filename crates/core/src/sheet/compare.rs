@@ -31,14 +31,19 @@ pub struct MarkChoice {
 }
 
 /// Every mark set of the workshop that is not retired, the one that leaves most copies first. Empty where the
-/// job has no use for marks.
+/// job has no use for marks. `go_on` is asked before each; the rest is left out once it says no.
 #[must_use]
-pub fn compare_marks(job: &Job, workshop: &Workshop) -> Vec<MarkChoice> {
+pub fn compare_marks(
+    job: &Job,
+    workshop: &Workshop,
+    mut go_on: impl FnMut() -> bool,
+) -> Vec<MarkChoice> {
     let chosen = job.sheet.marks.as_ref();
     let mut choices: Vec<MarkChoice> = workshop
         .mark_sets
         .iter()
         .filter(|(id, set)| set.keeping.is_offered() || chosen == Some(id))
+        .take_while(|_| go_on())
         .filter_map(|(id, set)| judge(job, workshop, Some(id.clone()), set))
         .collect();
     choices.sort_by(|a, b| {

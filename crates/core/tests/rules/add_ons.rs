@@ -20,7 +20,7 @@ fn carton(add_ons: Vec<AddOn>) -> Form {
 fn add_on(kind: AddOnKind, panel: &str) -> AddOn {
     let [width, height] = kind.standard();
     let panel = panel.to_owned();
-    AddOn { kind, panel, across: 0.0, along: 0.0, width, height, cut: None, tie: None }
+    AddOn { kind, panel, across: 0.0, along: 0.0, width, height, cut: None, tie: None, own: None }
 }
 
 fn draw(add_ons: Vec<AddOn>) -> Flat {
@@ -49,7 +49,9 @@ fn cuts_on(flat: &Flat, panel: Rect) -> Vec<BezPath> {
 #[test]
 fn every_kind_fits_the_front_at_its_ordinary_size() {
     let plain = draw(Vec::new());
-    for kind in AddOnKind::ALL {
+    // Words and drawings say themselves what is cut out.
+    let known = |kind: &AddOnKind| !matches!(kind, AddOnKind::Words | AddOnKind::Drawing);
+    for kind in AddOnKind::ALL.into_iter().filter(known) {
         let flat = draw(vec![add_on(kind, "Front")]);
         let changed = match kind {
             AddOnKind::ThumbNotch => plain.area() - flat.area() > 50.0,

@@ -101,7 +101,7 @@ fn the_panel_that_stays_and_the_angles_are_a_matter_of_choice() {
     assert!((first.ring.iter().map(|at| at.y).fold(0.0, f64::max) - 20.0).abs() < 0.1);
     let facts = formed.flat.drawing.as_ref().unwrap();
     let told: Vec<f64> =
-        facts.creases.iter().filter(|own| own.is_told).map(|own| own.degrees).collect();
+        facts.creases.iter().filter(|own| own.told_by == Some(0)).map(|own| own.degrees).collect();
     assert_eq!(told, [-45.0]);
     assert_eq!(facts.creases.len(), 4);
 }
@@ -270,7 +270,7 @@ proptest! {
             .collect();
         rng.shuffle(&mut sides);
         let lines: Vec<(&str, &str)> = sides.iter().map(|(a, b)| (*a, b.as_str())).collect();
-        let own = formed(drawing(&lines));
+        let own = formed(LineDrawing { arcs: false, ..drawing(&lines) });
         let facts = own.flat.drawing.as_ref().unwrap();
         prop_assert!(facts.is_closed);
         let n = f64::from(count);
@@ -278,5 +278,86 @@ proptest! {
         let area = own.flat.parts[0].outline.area().abs();
         let most = n * corner(0).distance(corner(1)) * 0.1 + 0.1;
         prop_assert!((area - wanted).abs() < most, "{area} for {wanted}");
+    }
+}
+
+/// A strip 40 long with round ends of radius 10, its ends written as sides of 5°: its area is 40 · 20 + π · 10².
+#[test]
+fn arcs_that_were_written_as_short_sides_are_arcs_again() {
+    let end = |middle: f64, from: f64| {
+        let sides = (0..=36).map(move |at| (from + f64::from(at) * 5.0).to_radians());
+        sides.map(move |angle| {
+            format!("{:.6} {:.6}", middle + 10.0 * angle.cos(), 10.0 * angle.sin())
+        })
+    };
+    let corners: Vec<String> = end(40.0, -90.0).chain(end(0.0, 90.0)).collect();
+    let path = format!("M{}Z", corners.join("L"));
+    let own = drawing(&[("cut", &path)]);
+    let made = formed(own.clone());
+    let facts = made.flat.drawing.as_ref().unwrap();
+    assert_eq!(facts.arcs, 2);
+    let part = &made.flat.parts[0];
+    let curves = part.outline.elements().iter();
+    assert!(
+        curves.filter(|own| matches!(own, aptum_core::geometry::PathEl::CurveTo(..))).count() <= 8
+    );
+    let wanted = 40.0 * 20.0 + std::f64::consts::PI * 100.0;
+    assert!((part.area() - wanted).abs() < 0.05, "{} for {wanted}", part.area());
+    let plain = formed(LineDrawing { arcs: false, ..own });
+    assert_eq!(plain.flat.drawing.as_ref().unwrap().arcs, 0);
+    assert!(plain.flat.parts[0].outline.elements().len() > 70);
+}
+
+proptest! {
+    /// Polygons of few sides stay what they are, and what becomes an arc stays within a hundredth of its corners.
+    #[test]
+    fn only_arcs_are_arcs(
+        sides in 3..200u32,
+        radius in 2.0..80.0f64,
+        wobble in prop_oneof![Just(0.0), 0.03..0.5f64],
+    ) {
+        let corners: Vec<Point> = (0..sides)
+            .map(|at| (f64::from(at) / f64::from(sides) * std::f64::consts::TAU, at % 2))
+            .map(|(angle, odd)| (angle, radius + f64::from(odd) * wobble))
+            .map(|(angle, long)| Point::new(long * angle.cos(), long * angle.sin()))
+            .collect();
+        let path = aptum_core::geometry::polygon(&corners);
+        let (made, arcs) = aptum_core::lines::with_arcs(vec![path.clone()]);
+        if sides < 31 || wobble > 0.0 {
+            prop_assert_eq!((arcs, &made[0]), (0, &path));
+        } else if sides > 33 {
+            prop_assert!(arcs == 1, "{arcs} of {sides}");
+        }
+        if wobble == 0.0 {
+            // The circle through the corners has an area of π r².
+            let sector = 0.5 * f64::from(sides) * (std::f64::consts::TAU / f64::from(sides)).sin();
+            let wanted = if arcs > 0 { std::f64::consts::PI } else { sector } * radius * radius;
+            prop_assert!((made[0].area().abs() / wanted - 1.0).abs() < 1e-3);
+        }
+    }
+}
+
+/// A stroke of 4 around a square of 40 is cut along its middle, or around its outer edge: 44² less what four round corners
+/// of radius 2 leave, (4 − π) · 2².
+#[test]
+fn what_is_printed_can_be_cut_along_its_middle_or_around() {
+    use aptum_core::lines::Meaning;
+    let group = group("frame");
+    let path = BezPath::from_svg("M0 0H40V40H0Z").unwrap();
+    let lines = Lines::gathered_wide(Some(1.0), [(group.clone(), path, 4.0)], 0, 0).unwrap();
+    let with = |meaning: Meaning| {
+        let mut own = drawing(&[("cut", "M0 0H1")]);
+        own.key = std::iter::once((group.id(), meaning)).collect();
+        own.read = ReadLines(Some(Arc::new(lines.clone())));
+        formed(own).flat
+    };
+    let middle = with(Meaning::PrintedAndCut);
+    assert!((middle.area() - 1600.0).abs() < 1e-6);
+    let around = with(Meaning::PrintedAndCutAround);
+    let wanted = 44.0 * 44.0 - (4.0 - std::f64::consts::PI) * 4.0;
+    assert!((around.area() - wanted).abs() < 0.1, "{} for {wanted}", around.area());
+    for flat in [&middle, &around] {
+        let printed = &flat.drawing.as_ref().unwrap().printed;
+        assert_eq!((printed.len(), printed[0].width), (1, 4.0));
     }
 }

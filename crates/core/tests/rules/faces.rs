@@ -3,14 +3,15 @@
 use aptum_core::blob::{BlobId, Blobs, NoBlobs, Origin};
 use aptum_core::check::{Check, State};
 use aptum_core::face::{
-    Align, Beyond, Face, FontBytes, Grid, Ink, Layer, LayerKind, Lying, Outlined, OwnTypeface,
-    POINT, Pattern, PlacedPicture, SHELF, Shape, ShapeSize, Stripes, Text, TextSize, Up, Uprights,
+    Beyond, Face, Grid, Ink, Layer, LayerKind, Lying, Outlined, POINT, Pattern, PlacedPicture,
+    Shape, ShapeSize, Stripes, Text, TextSize, Up, Uprights,
 };
 use aptum_core::fold::{FoldModel, Pose, stood};
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::form::{Flat, Form, Role};
 use aptum_core::geometry::{Affine, BezPath, Point, Region, Shape as _};
 use aptum_core::job::{JobPiece, with_changes, with_field};
+use aptum_core::lettering::{Align, FontBytes, OwnTypeface, SHELF};
 use aptum_core::piece_checks::missing_blobs;
 use aptum_core::units::Unit;
 use aptum_core::{Job, Prepared, Workshop, prepare};

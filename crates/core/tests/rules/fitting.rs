@@ -130,7 +130,7 @@ fn another_structure_holds_the_same() {
 #[test]
 fn marks_are_compared_by_what_they_leave_and_those_that_cannot_be_read_come_last() {
     let (job, workshop) = (tomato(), workshop());
-    let choices = compare_marks(&job, &workshop);
+    let choices = compare_marks(&job, &workshop, || true);
     assert_eq!(choices.len(), 3);
     let last = choices.last().unwrap();
     assert_eq!(last.set.name, "Four open crosses, coded");
@@ -145,7 +145,7 @@ fn marks_are_compared_by_what_they_leave_and_those_that_cannot_be_read_come_last
     }
     let mut bare = job;
     bare.pieces[0].face = None;
-    assert!(compare_marks(&bare, &workshop).is_empty(), "nothing is printed");
+    assert!(compare_marks(&bare, &workshop, || true).is_empty(), "nothing is printed");
 }
 
 #[test]
@@ -159,7 +159,7 @@ fn the_best_marks_can_be_read_and_printed_and_leave_no_less() {
     .unwrap();
     assert!(shares.windows(2).all(|pair| pair[0] < pair[1]));
     assert_ne!(best.state, State::Broken, "{:?}", best.trouble);
-    for choice in compare_marks(&job, &workshop) {
+    for choice in compare_marks(&job, &workshop, || true) {
         let fits = choice.state != State::Broken;
         assert!(!fits || best.per_sheet >= choice.per_sheet);
         assert!(!fits || best.per_sheet > choice.per_sheet || best.usable >= choice.usable - 1.0);
@@ -320,7 +320,7 @@ fn a_kept_layout_goes_with_what_it_was_made_for() {
         let prepared = prepare(&changed, &workshop).unwrap();
         assert_eq!(prepared.layout.laid, job.pieces[0].copies, "{}", way.remedy.text);
     }
-    for change in order_changes(&runner_bean(), &workshop) {
+    for change in order_changes(&runner_bean(), &workshop, || true) {
         let words = &change.remedy.text;
         assert!(change.prepared.layout.laid > 0, "{words}");
         assert!(!words.contains("12 × 12 in upright"), "{words}");

@@ -166,6 +166,7 @@ fn meshes_are_closed_around_openings_too() {
         height: 25.0,
         cut: None,
         tie: None,
+        own: None,
     });
     let flat = form.draw(CARD, Unit::Mm).unwrap();
     let model = FoldModel::new(&flat, CARD).unwrap();

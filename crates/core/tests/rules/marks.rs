@@ -43,10 +43,11 @@ fn a_retired_set_is_compared_only_while_the_job_uses_it() {
     for set in workshop.mark_sets.values_mut() {
         set.keeping = Keeping::Retired;
     }
-    let left: Vec<_> = compare_marks(&job, &workshop).into_iter().map(|choice| choice.id).collect();
+    let left: Vec<_> =
+        compare_marks(&job, &workshop, || true).into_iter().map(|choice| choice.id).collect();
     assert_eq!(left, [Some(used)]);
     job.sheet.marks = None;
-    assert!(compare_marks(&job, &workshop).is_empty());
+    assert!(compare_marks(&job, &workshop, || true).is_empty());
 }
 
 #[test]
@@ -73,7 +74,7 @@ fn wider_keep_clears_leave_less() {
     let mut before = f64::INFINITY;
     for keep_clear in [0.0, 1.0, 3.0, 8.0, 20.0] {
         workshop.mark_sets.get_mut(&id).unwrap().keep_clear = keep_clear;
-        let choices = compare_marks(&job, &workshop);
+        let choices = compare_marks(&job, &workshop, || true);
         let own = choices.iter().find(|choice| choice.id.as_ref() == Some(&id)).unwrap();
         assert!(own.usable <= before + 1e-6, "{keep_clear}: {} of {before}", own.usable);
         before = own.usable;
@@ -150,7 +151,7 @@ proptest! {
         let falls = |mark: &Rect| all.iter().any(|own| (own.center() - mark.center()).hypot() < 0.5
             && (own.width() - mark.width()).abs() < 0.1);
         prop_assert!(matches!(best.set.tell, Tell::Numeral | Tell::SheetCode) || !turned.iter().all(falls));
-        for choice in compare_marks(&job, &workshop).iter().filter(|choice| readable(choice)) {
+        for choice in compare_marks(&job, &workshop, || true).iter().filter(|choice| readable(choice)) {
             prop_assert!(!readable(&best) || best.per_sheet >= choice.per_sheet, "{}", choice.set.name);
         }
     }
@@ -168,7 +169,7 @@ proptest! {
         let from = if from_print { DistanceFrom::PrintableEdge } else { DistanceFrom::PaperEdge };
         let set = MarkSet { across, along, keep_clear, first, from, ..like };
         workshop.mark_sets.insert(id.clone(), set.clone());
-        let choices = compare_marks(&job, &workshop);
+        let choices = compare_marks(&job, &workshop, || true);
         let choice = choices.iter().find(|choice| choice.id.as_ref() == Some(&id)).unwrap();
         job.sheet.marks = Some(id);
         let prepared = prepare(&job, &workshop).unwrap();

@@ -1,7 +1,10 @@
 //! Lines of FOLD (1.0 to 1.2): the edges of a crease pattern, by what they are assigned.
 
-use aptum_core::geometry::{BezPath, Point};
-use aptum_core::lines::{Group, Lines, LinesError, Look, MOST_LINES};
+use std::collections::{BTreeMap, BTreeSet};
+
+use aptum_core::geometry::{Affine, BezPath, PathSeg, Point, Rect, Shape as _};
+use aptum_core::lines::{Group, Line, Lines, LinesError, Look, MOST_LINES};
+use kurbo::ParamCurveNearest as _;
 use serde::Deserialize;
 
 use super::ReadError;
@@ -18,7 +21,19 @@ struct Frame {
     frame_unit: Option<String>,
     #[serde(default, rename = "edges_foldAngle")]
     angles: Vec<Option<f64>>,
+    #[serde(default, rename = "aptum:lines")]
+    exact: Vec<Exact>,
 }
+
+/// A line as it runs, of a kind, which FOLD has no place for.
+#[derive(Deserialize)]
+struct Exact {
+    kind: String,
+    path: String,
+}
+
+/// An edge whose middle is no farther from a line, in the file's units, lies on it.
+const ON: f64 = 0.03;
 
 /// Reads the edges of a crease pattern.
 pub(super) fn lines(bytes: &[u8]) -> Result<Lines, ReadError> {
@@ -38,6 +53,9 @@ pub(super) fn lines(bytes: &[u8]) -> Result<Lines, ReadError> {
             _ => Err(damaged("it is a folded piece, not its crease pattern".to_owned())),
         }
     };
+    if !frame.exact.is_empty() {
+        return exact(&frame, &place);
+    }
     let mut drawn = Vec::new();
     for (at, [from, to]) in frame.edges_vertices.iter().enumerate() {
         let assigned = frame.edges_assignment.get(at).map_or("U", String::as_str);
@@ -57,6 +75,80 @@ pub(super) fn lines(bytes: &[u8]) -> Result<Lines, ReadError> {
             .filter(|(at, own)| *at < lines.lines.len() && own.abs() <= 180.0)
             .collect();
     }
+    Ok(lines)
+}
+
+/// The lines as they run, with the angles of the edges that lie on them.
+fn exact(
+    frame: &Frame,
+    place: &dyn Fn(usize) -> Result<Point, ReadError>,
+) -> Result<Lines, ReadError> {
+    let damaged = || ReadError::Damaged("one of its lines is no path".to_owned());
+    if frame.exact.len() > MOST_LINES {
+        return Err(LinesError::TooMany.into());
+    }
+    let down = Affine::scale_non_uniform(1.0, -1.0);
+    let mut drawn = Vec::new();
+    for line in &frame.exact {
+        let path = BezPath::from_svg(&line.path).map_err(|_| damaged())?;
+        let layer: String = line.kind.chars().filter(|own| !own.is_control()).take(40).collect();
+        let group = Group { layer, colour: String::new(), look: Look::Stroke };
+        drawn.push((group, down * path));
+    }
+    let mut lines = Lines::gathered(unit(frame.frame_unit.as_deref()), drawn, 0, 0)?;
+    let folds = lines.lines.iter().enumerate().filter(|(_, line)| {
+        let layer = lines.groups.get(line.group).map_or("", |group| group.layer.as_str());
+        !matches!(layer, "cut" | "kiss-cut" | "guide")
+    });
+    let folds: Vec<(usize, Rect, Vec<PathSeg>)> = folds
+        .map(|(at, line)| {
+            let around = line.path.bounding_box().inflate(ON, ON);
+            (at, around, line.path.segments().collect())
+        })
+        .collect();
+    let mut told: BTreeMap<usize, Vec<([Point; 2], f64)>> = BTreeMap::new();
+    for (edge, [from, to]) in frame.edges_vertices.iter().enumerate() {
+        let Some(Some(angle)) = frame.angles.get(edge) else { continue };
+        if angle.abs() > 180.0 {
+            continue;
+        }
+        let ends = [place(*from)?, place(*to)?];
+        let middle = ends[0].midpoint(ends[1]);
+        let on = folds.iter().find(|(_, around, segments)| {
+            around.contains(middle)
+                && segments.iter().any(|own| own.nearest(middle, 1e-6).distance_sq <= ON * ON)
+        });
+        if let Some((at, ..)) = on {
+            told.entry(*at).or_default().push((ends, *angle));
+        }
+    }
+    let is_straight: BTreeSet<usize> = folds
+        .iter()
+        .filter(|(.., segments)| segments.iter().all(|own| matches!(own, PathSeg::Line(_))))
+        .map(|(at, ..)| *at)
+        .collect();
+    for (at, edges) in told {
+        let Some((_, first)) = edges.first() else { continue };
+        if edges.len() == 1 || !is_straight.contains(&at) {
+            lines.angles.push((at, *first));
+            continue;
+        }
+        // A straight line at which several panels hang has an angle for each.
+        for (number, (ends, angle)) in edges.into_iter().enumerate() {
+            let mut path = BezPath::new();
+            path.move_to(ends[0]);
+            path.line_to(ends[1]);
+            if number == 0 {
+                lines.lines[at].path = path;
+                lines.angles.push((at, angle));
+            } else {
+                let like = lines.lines[at].clone();
+                lines.lines.push(Line { path, ..like });
+                lines.angles.push((lines.lines.len() - 1, angle));
+            }
+        }
+    }
+    lines.checked()?;
     Ok(lines)
 }
 

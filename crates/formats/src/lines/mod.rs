@@ -7,9 +7,10 @@ mod svg;
 
 use std::sync::Arc;
 
-use aptum_core::blob::Blobs;
-use aptum_core::form::{LineDrawing, ReadLines};
-use aptum_core::lines::{Lines, LinesError};
+use aptum_core::blob::{BlobId, Blobs};
+use aptum_core::form::{Form, ReadLines};
+use aptum_core::geometry::Rect;
+use aptum_core::lines::{Lines, LinesError, MOST_MENDS};
 use aptum_core::memory::{Memory, recalled};
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
@@ -120,6 +121,17 @@ pub fn brought(bytes: &[u8], page: usize) -> Result<Lines, ReadError> {
     })
 }
 
+/// The frame of a drawing that can be printed, in units of its lines: an SVG's, or a page's of a PDF.
+#[must_use]
+pub fn frame(bytes: &[u8], page: usize) -> Option<Rect> {
+    let tree = match DrawingFile::of(bytes)? {
+        DrawingFile::Svg => drawing::tree(drawing::text_of(bytes).ok()?).ok()?,
+        DrawingFile::Pdf => drawing::tree(&drawing::page_of(bytes, page).ok()?).ok()?,
+    };
+    let size = tree.size();
+    Some(Rect::new(0.0, 0.0, size.width().into(), size.height().into()))
+}
+
 #[derive(Serialize, Deserialize)]
 struct Kept {
     drawing_lines: u32,
@@ -153,12 +165,23 @@ pub fn look_at(bytes: &[u8]) -> Result<Lines, ReadError> {
     Ok(lines)
 }
 
-/// The lines of a drawing; nothing where they are missing.
-#[must_use]
-pub fn read(drawing: &LineDrawing, blobs: &dyn Blobs, memory: &dyn Memory) -> ReadLines {
-    let made = recalled(memory, "lines", &drawing.lines, || {
-        let bytes = blobs.bytes(&drawing.lines).ok_or_else(Vec::new)?;
-        look_at(&bytes).map_err(|_| Vec::new())
-    });
-    ReadLines(made.ok().map(|(_, lines): (_, Arc<Lines>)| lines))
+/// Reads the lines of all drawings of a form, mended; those that are missing stay unread.
+pub fn read_into(form: &mut Form, blobs: &dyn Blobs, memory: &dyn Memory) {
+    let read = |id: &BlobId| {
+        let made = recalled(memory, "lines", id, || {
+            let bytes = blobs.bytes(id).ok_or_else(Vec::new)?;
+            look_at(&bytes).map_err(|_| Vec::new())
+        });
+        made.ok().map(|(_, lines): (_, Arc<Lines>)| lines)
+    };
+    for (id, lines) in form.drawn_lines_mut() {
+        *lines = ReadLines(read(id));
+    }
+    let Some(drawing) = form.drawing_mut().filter(|drawing| !drawing.mends.is_empty()) else {
+        return;
+    };
+    let Some(lines) = drawing.read.0.clone() else { return };
+    let steps = &drawing.mends[..drawing.mends.len().min(MOST_MENDS)];
+    let made = recalled(memory, "mended", &(&drawing.lines, steps), || Ok(lines.mended(steps)));
+    drawing.read = ReadLines(made.ok().map(|(_, lines)| lines));
 }

@@ -46,14 +46,14 @@ pub(super) fn lines(text: &str) -> Result<Lines, ReadError> {
     let all = Options { style_sheet: Some(ALL_SEEN.to_owned()), ..Options::default() };
     let mut everything = Drawn::default();
     everything.group(drawing::tree_with(&shown, all)?.root(), "", None, Affine::IDENTITY);
-    let known: HashSet<String> = drawn.lines.iter().map(|(_, path)| rounded(path)).collect();
-    let unseen = everything.lines.into_iter().filter(|(group, path)| {
+    let known: HashSet<String> = drawn.lines.iter().map(|(_, path, _)| rounded(path)).collect();
+    let unseen = everything.lines.into_iter().filter(|(group, path, _)| {
         let is_line = !matches!(group.look, Look::Words | Look::Clipped);
         is_line && !known.contains(&rounded(path))
     });
-    let unseen = unseen.map(|(group, path)| {
+    let unseen = unseen.map(|(group, path, _)| {
         let group = Group { colour: String::new(), look: Look::Unseen, ..group };
-        (group, path)
+        (group, path, 0.0)
     });
     drawn.lines.extend(unseen.collect::<Vec<_>>());
     drawn.gathered(unit)
@@ -121,14 +121,14 @@ fn rounded(path: &BezPath) -> String {
 
 #[derive(Default)]
 struct Drawn {
-    lines: Vec<(Group, BezPath)>,
+    lines: Vec<(Group, BezPath, f64)>,
     words: usize,
     pictures: usize,
 }
 
 impl Drawn {
     fn gathered(self, unit: Option<f64>) -> Result<Lines, ReadError> {
-        Ok(Lines::gathered(unit, self.lines, self.words, self.pictures)?)
+        Ok(Lines::gathered_wide(unit, self.lines, self.words, self.pictures)?)
     }
 
     /// The lines of a group; the outermost one with a name is their layer.
@@ -190,17 +190,22 @@ impl Drawn {
             (_, None, Some(fill)) => (Look::Fill, of(fill.paint())),
         };
         let group = Group { layer: layer.to_owned(), colour, look: look.unwrap_or(seen) };
+        let scale = to.determinant().abs().sqrt();
+        let width = path
+            .stroke()
+            .filter(|_| group.look == Look::Stroke)
+            .map_or(0.0, |stroke| f64::from(stroke.width().get()) * scale);
         let Some(clip) = clip else {
-            self.lines.push((group, line));
+            self.lines.push((group, line, width));
             return;
         };
         for part in aptum_core::geometry::contours(&line) {
             let (seen, hidden) = clipped(&part, clip);
             if !hidden.elements().is_empty() {
-                self.lines.push((Group { look: Look::Clipped, ..group.clone() }, hidden));
+                self.lines.push((Group { look: Look::Clipped, ..group.clone() }, hidden, 0.0));
             }
             if !seen.elements().is_empty() {
-                self.lines.push((group.clone(), seen));
+                self.lines.push((group.clone(), seen, width));
             }
         }
     }

@@ -12,7 +12,7 @@ use aptum_core::{Job, LineKind, Prepared};
 
 use super::{Canvas, Copies, Document, Page, Show, notes};
 use crate::line_style::line_style;
-use aptum_core::face::lettering::{Anchor, letter};
+use aptum_core::lettering::{Anchor, letter};
 
 /// Lines on top of the art, a page per sheet.
 ///

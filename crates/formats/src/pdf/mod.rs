@@ -6,6 +6,7 @@ mod copies;
 mod document;
 mod hand_cut;
 mod images;
+mod marks;
 mod notes;
 mod plates;
 mod print;
@@ -13,6 +14,7 @@ mod spots;
 
 pub use art::art_pdf;
 pub use hand_cut::hand_cut_pdf;
+pub use marks::marks_pdf;
 pub use notes::{code_words, scale_rule, scale_words};
 pub use plates::{plates, plates_pdf};
 pub use print::print_pdf;

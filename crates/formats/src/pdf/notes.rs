@@ -8,7 +8,7 @@ use aptum_core::units::{Unit, measure};
 
 use super::Canvas;
 use crate::line_style::LineStyle;
-use aptum_core::face::lettering::{Anchor, letter};
+use aptum_core::lettering::{Anchor, letter};
 
 const RULE: LineStyle = LineStyle { colour: "#000000", width: 0.15, dash: &[] };
 

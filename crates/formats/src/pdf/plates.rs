@@ -2,8 +2,8 @@
 
 use std::io::{self, Write};
 
+use super::marks::draw_marks;
 use aptum_core::blob::Blobs;
-use aptum_core::face::lettering::letter_into;
 use aptum_core::face::{Separation, Side};
 use aptum_core::{Job, Prepared};
 
@@ -43,10 +43,7 @@ pub fn plates_pdf(
     }
     let grounds = mark_grounds(&mut document, job, prepared, true)?;
     let mut canvas = Canvas::new();
-    prepared.marks.marks.iter().for_each(|mark| canvas.fill_black(&mark.ink));
-    if let Some(sign) = &prepared.marks.sign {
-        canvas.fill_black(&letter_into(&sign.text, sign.place));
-    }
+    draw_marks(&mut canvas, prepared);
     let marks = document.content(&canvas.finish(), page.height())?;
     for (run, notes) in prepared.layout.runs.iter().zip(&prepared.notes) {
         for sheet in 0..run.sheets {

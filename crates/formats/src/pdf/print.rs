@@ -8,8 +8,8 @@ use aptum_core::geometry::{Affine, Rect, Shape};
 use aptum_core::{Job, Prepared};
 
 use super::document::{Content, Needs};
+use super::marks::draw_marks;
 use super::{Canvas, Copies, Document, Page, Show, notes};
-use aptum_core::face::lettering::letter_into;
 
 /// What is printed, a page per sheet, followed by its back where pieces are printed behind; a job that is only cut has
 /// marks alone.
@@ -37,12 +37,7 @@ pub fn print_pdf(
 
     let grounds = mark_grounds(&mut document, job, prepared, false)?;
     let mut canvas = Canvas::new();
-    for mark in &prepared.marks.marks {
-        canvas.fill_black(&mark.ink);
-    }
-    if let Some(sign) = &prepared.marks.sign {
-        canvas.fill_black(&letter_into(&sign.text, sign.place));
-    }
+    draw_marks(&mut canvas, prepared);
     let marks = document.content(&canvas.finish(), page.height())?;
 
     let blanks: Vec<_> = prepared.blanks().collect();

@@ -5,9 +5,8 @@ use std::collections::BTreeMap;
 use aptum_core::lines::{Lines, Look};
 use aptum_formats::lines::{ReadError, brought, kept, look_at};
 use kurbo::ParamCurveArclen;
-use proptest::prelude::*;
 
-fn folder() -> std::path::PathBuf {
+pub fn folder() -> std::path::PathBuf {
     std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/reference/drawings")
 }
 
@@ -155,30 +154,4 @@ fn blocks_in_themselves_and_bombs_of_them_end() {
     }
     let bomb = dxf(&insert("B10"), &blocks);
     assert!(said(&bomb).contains("100000 lines"), "{}", said(&bomb));
-}
-
-proptest! {
-    #![proptest_config(ProptestConfig::with_cases(60))]
-
-    /// Whatever becomes of a file's bytes, it is read or refused.
-    #[test]
-    fn mutated_files_are_read_or_refused(
-        which in 0usize..4,
-        places in prop::collection::vec((any::<prop::sample::Index>(), any::<u8>()), 1..12),
-        cut in prop::option::of(any::<prop::sample::Index>()),
-    ) {
-        let name = ["old.dxf", "millimetres.dxf", "transforms.svg", "inches.dxf"][which];
-        let mut bytes = std::fs::read(folder().join(name)).unwrap();
-        for (place, byte) in places {
-            let at = place.index(bytes.len());
-            bytes[at] = byte;
-        }
-        if let Some(cut) = cut {
-            bytes.truncate(cut.index(bytes.len()));
-        }
-        if let Ok(lines) = brought(&bytes, 1) {
-            prop_assert!(lines.checked().is_ok());
-            prop_assert!(lines.bounds().width().is_finite());
-        }
-    }
 }

@@ -7,12 +7,18 @@ use aptum_core::blob::{BlobId, Blobs, NoBlobs};
 use aptum_core::face::{Coverage, LayerKind};
 use aptum_core::geometry::{BezPath, Rect, Shape};
 use aptum_core::memory::Forgetful;
+use aptum_core::returned::lines_on_page;
+use aptum_core::sheet::find_marks;
 use aptum_core::sheet::nest::ToTheEnd;
 use aptum_core::sheet::{Orientation, standard_sizes};
 use aptum_core::{Job, LineKind, Prepared, Workshop, nest_job, prepare};
+use aptum_formats::art::png;
 use aptum_formats::lines;
+use aptum_formats::lines::brought;
+use aptum_formats::marks::marks_svg;
+use aptum_formats::pdf::marks_pdf;
 use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
-use aptum_formats::svg::{MarksInCut, cut_svg};
+use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
 use aptum_formats::trace::furnished;
 use proptest::prelude::*;
 use sha2::{Digest, Sha256};
@@ -57,6 +63,51 @@ fn near(got: f64, want: f64, tolerance: f64) {
 }
 
 /// Common practice: corner angles on Letter span 8 × 10.5 in (203.2 × 266.7 mm).
+/// The marks alone lie where those of the print do, whichever file they come from.
+#[test]
+fn marks_alone_are_found_again_in_every_file() {
+    let (job, prepared) = letter_with_angles();
+    let svg = marks_svg(&job, &prepared).into_bytes();
+    let mut pdf = Vec::new();
+    marks_pdf(&job, &prepared, &mut pdf).unwrap();
+    for file in [&svg, &pdf] {
+        let lines = brought(file, 1).unwrap();
+        let found = find_marks(&prepared.marks, &lines).unwrap();
+        near(found.scale, 1.0, 1e-5);
+        near(found.as_it_is.unwrap(), 0.0, 0.002);
+        assert_eq!(lines_on_page(&lines, &found).lines.len(), 0, "nothing but marks");
+    }
+    let picture = image::load_from_memory(&png(&marks_svg(&job, &prepared), 300.0, true).unwrap());
+    let picture = picture.unwrap().into_luma8();
+    let dark = picture.enumerate_pixels().filter(|(.., pixel)| pixel.0[0] < 128);
+    let left = dark.map(|(x, ..)| x).min().unwrap();
+    // 6.35 mm at 300 pixels to the inch.
+    assert!((74..=76).contains(&left), "{left}");
+}
+
+/// A cut file of bare units is as many times larger as an inch has of them for its millimetres.
+#[test]
+fn bare_units_are_the_millimetres_times_their_number_to_the_inch() {
+    let (job, prepared) = letter_with_angles();
+    let in_mm = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
+    let bounds = |svg: &str| {
+        let document = roxmltree::Document::parse(svg).unwrap();
+        let width = document.root_element().attribute("width").unwrap().to_owned();
+        let cuts =
+            group(&document, "cut").iter().map(BezPath::bounding_box).reduce(|a, b| a.union(b));
+        (width, cuts.unwrap())
+    };
+    let (_, mm) = bounds(&in_mm);
+    for count in [72.0, 90.0, 96.0, 300.0] {
+        let svg =
+            cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::PerInch(count)).unwrap();
+        let (width, own) = bounds(&svg);
+        near(width.parse().unwrap(), 8.5 * count, 1e-3);
+        near(own.x1 * 25.4 / count, mm.x1, 1e-3);
+        near(own.y1 * 25.4 / count, mm.y1, 1e-3);
+    }
+}
+
 #[test]
 fn angles_of_practice_come_back_from_the_pdf_and_from_the_svg() {
     let (job, prepared) = letter_with_angles();
@@ -70,7 +121,7 @@ fn angles_of_practice_come_back_from_the_pdf_and_from_the_svg() {
     near(span.x0, 6.35, 0.01);
     near(span.y0, 6.35, 0.01);
 
-    let svg = cut_svg(&job, &prepared, 1, MarksInCut::Included).unwrap();
+    let svg = cut_svg(&job, &prepared, 1, MarksInCut::Included, SvgUnits::Mm).unwrap();
     let document = roxmltree::Document::parse(&svg).unwrap();
     let span = group(&document, "marks")
         .iter()
@@ -119,7 +170,9 @@ fn pages_have_their_published_sizes() {
                 near(media.width(), width, 0.01);
                 near(media.height(), height, 0.01);
             }
-            let Some(svg) = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut) else { continue };
+            let Some(svg) = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm) else {
+                continue;
+            };
             let document = roxmltree::Document::parse(&svg).unwrap();
             let root = document.root_element();
             let mm =
@@ -175,7 +228,7 @@ fn one_piece_alone_is_trimmed_to_its_blank_with_the_bleed_around_it() {
 #[test]
 fn the_cut_file_has_a_group_per_kind_with_creases_first() {
     let (job, prepared) = letter_with_angles();
-    let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+    let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
     let document = roxmltree::Document::parse(&svg).unwrap();
     let groups: Vec<_> = document
         .root_element()
@@ -202,8 +255,8 @@ fn the_cut_file_has_a_group_per_kind_with_creases_first() {
         near(got.y1, want.y1, 0.001);
         near(path.area().abs(), prepared.first().flat.area(), 0.1);
     }
-    assert!(cut_svg(&job, &prepared, 0, MarksInCut::LeftOut).is_none());
-    assert!(cut_svg(&job, &prepared, 99, MarksInCut::LeftOut).is_none());
+    assert!(cut_svg(&job, &prepared, 0, MarksInCut::LeftOut, SvgUnits::Mm).is_none());
+    assert!(cut_svg(&job, &prepared, 99, MarksInCut::LeftOut, SvgUnits::Mm).is_none());
 }
 
 /// A whole small cut file, to be read in review.
@@ -213,7 +266,9 @@ fn the_cut_file_of_one_carton() {
     job.name = "A <small> & plain one".into();
     job.pieces[0].copies = 1;
     let prepared = prepare(&job, &workshop()).unwrap();
-    insta::assert_snapshot!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap());
+    insta::assert_snapshot!(
+        cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap()
+    );
 }
 
 fn long(path: &aptum_core::geometry::BezPath) -> f64 {
@@ -250,7 +305,7 @@ fn a_job_that_is_only_cut_has_no_print_file() {
     let job = job(include_str!("../../../../demo/jobs/dibber-carton.json"));
     let prepared = prepare(&job, &workshop()).unwrap();
     assert!(!prepared.is_printed());
-    assert!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).is_some());
+    assert!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).is_some());
 }
 
 #[test]
@@ -283,7 +338,7 @@ fn a_sheet_that_no_copy_fits_prints_its_marks_alone() {
     let page = ink(&pdf, 1);
     assert_eq!(page.len(), 4 + 1, "four angles and the figure beside the first");
     assert!(page.iter().all(|ink| ink.how == "g"));
-    assert!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).is_none());
+    assert!(cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).is_none());
 }
 
 #[test]
@@ -325,7 +380,7 @@ proptest! {
         for ink in &page {
             prop_assert!(printable.contains_rect(ink.path.bounding_box()), "{:?}", ink.path.bounding_box());
         }
-        let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+        let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
         let document = roxmltree::Document::parse(&svg).unwrap();
         let cuts: Vec<BezPath> = group(&document, "cut")
             .into_iter()
@@ -355,7 +410,7 @@ fn edges_that_touching_tags_share_are_cut_once() {
         let mut job = job.clone();
         job.sheet.spacing = spacing;
         let prepared = prepare(&job, &workshop()).unwrap();
-        let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+        let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
         let strokes = group(&roxmltree::Document::parse(&svg).unwrap(), "cut");
         (strokes.len(), strokes.iter().map(|stroke| stroke.perimeter(1e-6)).sum())
     };
@@ -382,7 +437,7 @@ fn goes_out_as_it_lies(job: &Job, prepared: &Prepared) -> usize {
     let mut laid = 0;
     for (number, placements) in sheets.iter().enumerate() {
         let sheet = u32::try_from(number + 1).unwrap();
-        let svg = cut_svg(job, prepared, sheet, MarksInCut::LeftOut).unwrap();
+        let svg = cut_svg(job, prepared, sheet, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
         let document = roxmltree::Document::parse(&svg).unwrap();
         for (kind, id) in [(LineKind::Cut, "cut"), (LineKind::Crease, "crease")] {
             let paths = group(&document, id);
@@ -490,7 +545,7 @@ fn on_a_liner_outlines_are_kissed_unless_through_is_chosen() {
     tag.pieces[0].form.backing = None;
     let groups = |job: &Job| {
         let prepared = prepare(job, &workshop).unwrap();
-        let svg = cut_svg(job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+        let svg = cut_svg(job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
         let count = |kind: &str| {
             let file = roxmltree::Document::parse(&svg).unwrap();
             let group = file.descendants().find(|node| node.attribute("id") == Some(kind));
@@ -516,7 +571,7 @@ fn the_dxf_of_a_sheet_says_what_its_svg_says() {
     let prepared = prepare(&job, &workshop()).unwrap();
     let bytes = aptum_formats::dxf::sheet_dxf(&prepared, 1).unwrap();
     let drawing = dxf::Drawing::load(&mut bytes.as_slice()).unwrap();
-    let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut).unwrap();
+    let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
     let file = roxmltree::Document::parse(&svg).unwrap();
     let height = prepared.windows.page.height();
     for kind in [LineKind::Crease, LineKind::Cut] {

@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
 
 mod archive;
+mod broken;
 mod clean;
 mod drawings;
 mod files;

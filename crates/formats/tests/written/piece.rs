@@ -2,17 +2,21 @@
 //! general-purpose libraries made (`make reference`; the table names them and their versions).
 
 use std::collections::BTreeMap;
+use std::sync::Arc;
 
-use aptum_core::fold::FoldModel;
-use aptum_core::form::Form;
+use aptum_core::blob::{BlobId, Origin};
+use aptum_core::fold::{FoldModel, Pose};
 use aptum_core::form::catalogue::CATALOGUE;
-use aptum_core::geometry::Shape;
+use aptum_core::form::{Form, LineDrawing, ReadLines};
+use aptum_core::geometry::{BezPath, PathEl, Shape};
 use aptum_core::job::JobPiece;
+use aptum_core::lines::guessed;
 use aptum_core::units::Unit;
 use aptum_core::{Job, Prepared, PreparedPiece, Workshop, prepare};
 use aptum_formats::dxf::flat_dxf;
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
+use aptum_formats::lines::brought;
 use aptum_formats::obj::folded_obj;
 use serde_json::Value;
 
@@ -450,4 +454,70 @@ fn the_object_file_stands_as_the_piece_does() {
     for face in text.lines().filter_map(|line| line.strip_prefix("f ")) {
         assert!(face.split(' ').all(|n| (1..=most).contains(&n.parse::<usize>().unwrap())));
     }
+}
+
+/// Every structure that folds, as FOLD and read back: the same lines, curves and kinds of cut with them, and closed the
+/// same box around it. A reader that knows nothing of these has the flattened truth.
+#[test]
+fn a_structure_comes_back_from_fold_with_its_curves_and_folds_the_same() {
+    let mut folded = 0;
+    for structure in CATALOGUE {
+        let prepared = prepared(structure.id, &[]);
+        let piece = &prepared.pieces[0];
+        let Some(model) = piece.formed.fold.as_ref() else { continue };
+        let text = written(piece);
+        let lines = brought(text.as_bytes(), 1).unwrap();
+        assert_eq!(lines.unit, Some(1.0));
+        let curves = |paths: &mut dyn Iterator<Item = &BezPath>| -> usize {
+            let curved = |own: &&PathEl| matches!(own, PathEl::CurveTo(..) | PathEl::QuadTo(..));
+            paths.map(|path| path.elements().iter().filter(curved).count()).sum()
+        };
+        let of_flat = curves(&mut piece.flat.parts.iter().flat_map(|part| {
+            std::iter::once(&part.outline).chain(part.strokes.iter().map(|stroke| &stroke.path))
+        }));
+        assert_eq!(
+            curves(&mut lines.lines.iter().map(|line| &line.path)),
+            of_flat,
+            "{}",
+            structure.id
+        );
+
+        let key = guessed(&lines);
+        let mut own = LineDrawing::new(BlobId("0".repeat(64)), Origin::default(), key);
+        // The panel that stays is that of the structure.
+        let root = &piece.flat.parts[0].panels.iter().find(|panel| panel.hang.is_none()).unwrap();
+        let middle = root.outline.bounding_box().center() + piece.flat.parts[0].at;
+        own.root = Some([middle.x, middle.y - piece.flat.bounds.y1]);
+        own.read = ReadLines(Some(Arc::new(lines)));
+        let flat = Form::of_drawing(own).draw(0.3, Unit::Mm).unwrap();
+        let (before, after) = (piece.flat.area(), flat.area());
+        assert!((before - after).abs() < 1e-3 * before, "{}: {before} {after}", structure.id);
+
+        // Without curved panels and folded blank by blank it closes to the same size.
+        let is_plain = piece.flat.parts.len() == 1
+            && piece.flat.panels().all(|(panel, _)| panel.strip_of.is_none());
+        let (Some(same), true) = (FoldModel::new(&flat, model.caliper), is_plain) else { continue };
+        if same.panels.len() != model.panels.len() {
+            continue;
+        }
+        let span = |model: &FoldModel| {
+            let pose = Pose::at(model, model.closed());
+            let corners = model.panels.iter().enumerate().flat_map(|(at, panel)| {
+                panel.ring.iter().map(|own| pose.point(at, *own)).collect::<Vec<_>>()
+            });
+            let corners: Vec<_> = corners.collect();
+            // Whichever way it lies: how far apart its farthest corners are.
+            let mut far = 0.0f64;
+            for (at, one) in corners.iter().enumerate() {
+                for other in &corners[at + 1..] {
+                    far = far.max((one - other).norm());
+                }
+            }
+            far
+        };
+        folded += 1;
+        let (before, after) = (span(model), span(&same));
+        assert!((before - after).abs() < 0.02 * before, "{}: {before} {after}", structure.id);
+    }
+    assert!(folded >= 10, "{folded}");
 }

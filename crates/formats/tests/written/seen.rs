@@ -119,3 +119,63 @@ proptest! {
         same(&drawing(&body), &body);
     }
 }
+
+/// The icons of a general package (heroicons, MIT), as `make web` installs it.
+fn icons(kind: &str) -> Vec<(String, String)> {
+    let folder = std::path::Path::new(env!("CARGO_MANIFEST_DIR"))
+        .join("../../web/node_modules/heroicons/24")
+        .join(kind);
+    let files = std::fs::read_dir(&folder)
+        .unwrap_or_else(|error| panic!("{}: {error}: run `make web` first", folder.display()));
+    let icons = files.map(|file| {
+        let path = file.unwrap().path();
+        (path.display().to_string(), std::fs::read_to_string(path).unwrap())
+    });
+    icons.collect()
+}
+
+/// Every icon of areas is read, and what is read is what is painted.
+#[test]
+fn icons_of_areas_are_read_as_they_are_painted() {
+    let all = icons("solid");
+    assert!(all.len() > 300, "{}", all.len());
+    for (name, svg) in all {
+        let lines = brought(svg.as_bytes(), 1).unwrap_or_else(|error| panic!("{name}: {error}"));
+        let mut path = BezPath::new();
+        lines.lines.iter().for_each(|line| path.extend(line.path.iter()));
+        let painted = painted(&svg);
+        // Which rule fills an area is the file's affair.
+        let areas = [Region::alternating(&path), Region::wound(&path), Region::inside(&path)];
+        let off = areas.iter().map(|own| (own.area() - painted).abs()).fold(f64::MAX, f64::min);
+        assert!(off < 0.01 * painted + 0.3, "{name}: {painted} painted, {off} off");
+    }
+}
+
+/// Every icon of strokes is read with their widths: what these cover is what is painted.
+#[test]
+fn icons_of_strokes_are_read_with_their_widths() {
+    let style = |width: f64| {
+        let round = kurbo::Stroke::new(width).with_join(kurbo::Join::Round);
+        round.with_caps(kurbo::Cap::Round)
+    };
+    let all = icons("outline");
+    assert!(all.len() > 300, "{}", all.len());
+    for (name, svg) in all {
+        let lines = brought(svg.as_bytes(), 1).unwrap_or_else(|error| panic!("{name}: {error}"));
+        let strokes = lines.lines.iter().map(|line| {
+            let path = kurbo::stroke(
+                line.path.iter(),
+                &style(line.width),
+                &kurbo::StrokeOpts::default(),
+                0.005,
+            );
+            Region::wound(&path)
+        });
+        let covered = strokes.fold(Region::empty(), |all, own| all.union(&own)).area();
+        let painted = painted(&svg);
+        assert!(
+            (covered - painted).abs() < 0.02 * painted + 0.5,
+            "{name}: {painted} painted, {covered} covered"
+        );
+    }
+}

@@ -26,6 +26,8 @@ pub struct BroughtDrawing {
     drawing: LineDrawing,
     /// A job of it alone.
     job: Job,
+    /// Width and height of what is seen of it, mm, where the file says how long its units are.
+    size: Option<[f64; 2]>,
 }
 
 /// Reads the lines of a drawing and keeps them: of a PDF those of the page that is named, else of the first. They are on
@@ -50,13 +52,15 @@ pub async fn bring(
         })
         .await?;
     let key = guessed(&lines);
+    let bounds = lines.bounds();
+    let size = lines.unit.map(|mm| [bounds.width() * mm, bounds.height() * mm]);
     let name: String = name.unwrap_or_default().chars().filter(|own| !own.is_control()).collect();
     let origin = Origin { name: name.chars().take(200).collect(), ..Origin::default() };
     desk.write(move |store| {
         let id = store.add_blob(Content::Lines, &bytes)?;
         let drawing = LineDrawing::new(id, origin, key);
         let job = job_of_drawing(&*store.workshop()?, drawing.clone());
-        Ok(Json(BroughtDrawing { drawing, job }))
+        Ok(Json(BroughtDrawing { drawing, job, size }))
     })
     .await
 }
@@ -64,7 +68,7 @@ pub async fn bring(
 /// A line key that a job has.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct KeptKey {
-    /// The job's name.
+    /// Its own name, or the job's.
     name: String,
     key: LineKey,
 }
@@ -76,7 +80,8 @@ pub async fn keys(desk: &State<Desk>) -> Result<Json<Vec<KeptKey>>, Problem> {
         let jobs = store.jobs()?.into_iter().filter_map(|entry| entry.job.ok());
         let own = |job: Job| {
             let drawing = job.pieces.iter().find_map(|piece| piece.form.drawing())?;
-            Some(KeptKey { name: job.name.clone(), key: drawing.key.clone() })
+            let name = drawing.key_name.clone().unwrap_or_else(|| job.name.clone());
+            Some(KeptKey { name, key: drawing.key.clone() })
         };
         Ok(Json(jobs.filter_map(own).take(MOST_KEYS).collect()))
     })

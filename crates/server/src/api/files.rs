@@ -6,7 +6,9 @@ use std::sync::Arc;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
 use aptum_formats::art::{PPI, USUAL_PPI, most_ppi};
+use aptum_formats::svg::SvgUnits;
 use rocket::http::{ContentType, Header};
+use rocket::request::FromParam;
 use rocket::response::{self, Responder, Response};
 use rocket::serde::json::Json;
 use rocket::{Request, State, get};
@@ -18,7 +20,7 @@ use zip::write::SimpleFileOptions;
 
 use super::Problem;
 use crate::desk::Desk;
-use crate::output::{Desired, OutputKind, marks_wanted, outputs};
+use crate::output::{Desired, OutputKind, marks_wanted, outputs, units_wanted};
 use crate::sending::Body;
 use crate::shelf;
 use crate::store::Store;
@@ -101,8 +103,18 @@ fn found(store: &Store, id: i32) -> Result<(Job, Arc<Workshop>, Prepared), Probl
     Ok((job, workshop, prepared))
 }
 
-/// Files of all sheets together.
-const OF_SHEETS: [OutputKind; 3] = [OutputKind::Print, OutputKind::Plates, OutputKind::HandCut];
+/// True for files of all sheets together.
+const fn is_of_sheets(kind: OutputKind) -> bool {
+    matches!(
+        kind,
+        OutputKind::Print
+            | OutputKind::Plates
+            | OutputKind::HandCut
+            | OutputKind::MarksSvg
+            | OutputKind::MarksPdf
+            | OutputKind::MarksPng(_)
+    )
+}
 
 /// Which files the job has. None of them is built for that; sheets that are cut alike are named once.
 #[get("/jobs/<id>/files")]
@@ -129,6 +141,11 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 OutputKind::CutDxf(sheets) => {
                     ("Cut file as DXF", "a layer for each kind of line", None, Some(sheets))
                 }
+                OutputKind::MarksSvg => {
+                    ("Marks as SVG", "alone, to lay under art made elsewhere", None, None)
+                }
+                OutputKind::MarksPdf => ("Marks as PDF", "the same", None, None),
+                OutputKind::MarksPng(_) => ("Marks as PNG", "the same in pixels", None, None),
                 OutputKind::SheetPng(sheets, _) => {
                     ("Printed sheet as PNG", "as it is printed", None, Some(sheets))
                 }
@@ -162,7 +179,7 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                     format!("cut-dxf/{first}")
                 }
                 Some([first, _]) => format!("cut/{first}"),
-                None if OF_SHEETS.contains(&output.kind) => output.name.clone(),
+                None if is_of_sheets(output.kind) => output.name.clone(),
                 None => format!("piece/{}", output.name),
             };
             FileInfo {
@@ -181,11 +198,14 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
     .await
 }
 
+/// Marks left out, in mm.
+const PLAIN: (Option<String>, SvgUnits) = (None, SvgUnits::Mm);
+
 /// Makes one file, or says what there is instead.
 async fn one(
     desk: &Desk,
     id: i32,
-    marks: Option<String>,
+    (marks, units): (Option<String>, SvgUnits),
     choose: impl FnOnce(&Prepared) -> Result<(String, OutputKind), Problem> + Send + 'static,
 ) -> Result<Download, Problem> {
     let file = desk.file(move |store| {
@@ -196,7 +216,7 @@ async fn one(
         let blobs = store.clone();
         Ok((named, move |out: &mut dyn Write| {
             let (job, workshop, blobs) = (&job, &*workshop, &*blobs);
-            Desired { job, prepared: &prepared, workshop, marks, blobs }.write(kind, out)
+            Desired { job, prepared: &prepared, workshop, marks, units, blobs }.write(kind, out)
         }))
     });
     file.await.map(Download::new)
@@ -205,7 +225,7 @@ async fn one(
 /// The print PDF.
 #[get("/jobs/<id>/print.pdf")]
 pub async fn print(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
-    one(desk, id, None, |prepared| {
+    one(desk, id, PLAIN, |prepared| {
         if prepared.is_printed() {
             return Ok(("print.pdf".to_owned(), OutputKind::Print));
         }
@@ -217,7 +237,7 @@ pub async fn print(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
 /// The print, a page for each ink.
 #[get("/jobs/<id>/print-inks.pdf")]
 pub async fn plates(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
-    one(desk, id, None, |prepared| {
+    one(desk, id, PLAIN, |prepared| {
         let all = outputs(prepared);
         if all.iter().any(|output| output.kind == OutputKind::Plates) {
             return Ok(("print-inks.pdf".to_owned(), OutputKind::Plates));
@@ -230,22 +250,57 @@ pub async fn plates(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
 /// The hand-cut PDF.
 #[get("/jobs/<id>/hand-cut.pdf")]
 pub async fn hand_cut(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
-    one(desk, id, None, |_| Ok(("hand-cut.pdf".to_owned(), OutputKind::HandCut))).await
+    one(desk, id, PLAIN, |_| Ok(("hand-cut.pdf".to_owned(), OutputKind::HandCut))).await
 }
 
 /// The cut SVG of one sheet; with `marks=included` the registration marks go in too.
-#[get("/jobs/<id>/cut/<number>?<marks>")]
+#[get("/jobs/<id>/cut/<number>?<marks>&<units>")]
 pub async fn cut(
     desk: &State<Desk>,
     id: i32,
     number: u32,
     marks: Option<String>,
+    units: Option<String>,
 ) -> Result<Download, Problem> {
-    one(desk, id, marks, move |prepared| {
+    let told = units_wanted(units.as_deref()).ok_or_else(|| {
+        Problem::missing("Cut files are written in mm, or with 72, 90, 96 or 300 units to the inch")
+    })?;
+    one(desk, id, (marks, told), move |prepared| {
         on_sheet(prepared, number)?;
-        Ok((format!("cut-{number}.svg"), OutputKind::Cut([number, number])))
+        let in_units =
+            units.filter(|units| units != "mm").map(|units| format!("-{units}-per-inch"));
+        let name = format!("cut-{number}{}.svg", in_units.unwrap_or_default());
+        Ok((name, OutputKind::Cut([number, number])))
     })
     .await
+}
+
+/// The registration marks alone.
+#[get("/jobs/<id>/<name>", rank = 5)]
+pub async fn marks(desk: &State<Desk>, id: i32, name: MarksFile) -> Result<Download, Problem> {
+    one(desk, id, PLAIN, move |prepared| {
+        let all = outputs(prepared).into_iter();
+        let found = all.filter(|output| output.name == name.0).next();
+        let found = found.ok_or_else(|| {
+            Problem::missing("This job’s sheets have no marks: choose marks on Sheet")
+        })?;
+        Ok((found.name, found.kind))
+    })
+    .await
+}
+
+/// What the files of the marks are called.
+pub struct MarksFile(String);
+
+impl<'r> FromParam<'r> for MarksFile {
+    type Error = &'r str;
+
+    fn from_param(name: &'r str) -> Result<Self, Self::Error> {
+        ["marks.svg", "marks.pdf", "marks.png"]
+            .contains(&name)
+            .then(|| Self(name.to_owned()))
+            .ok_or(name)
+    }
 }
 
 /// The printed side of one sheet as PNG, with 300 pixels in an inch or as many as are asked for.
@@ -257,7 +312,7 @@ pub async fn sheet_png(
     ppi: Option<u32>,
 ) -> Result<Download, Problem> {
     let ppi = ppi.unwrap_or(USUAL_PPI);
-    one(desk, id, None, move |prepared| {
+    one(desk, id, PLAIN, move |prepared| {
         on_sheet(prepared, number)?;
         if !PPI.contains(&ppi) {
             let (least, most) = (PPI.start(), PPI.end());
@@ -280,7 +335,7 @@ pub async fn sheet_png(
 /// The cut DXF of one sheet.
 #[get("/jobs/<id>/cut-dxf/<number>")]
 pub async fn cut_dxf(desk: &State<Desk>, id: i32, number: u32) -> Result<Download, Problem> {
-    one(desk, id, None, move |prepared| {
+    one(desk, id, PLAIN, move |prepared| {
         on_sheet(prepared, number)?;
         Ok((format!("cut-{number}.dxf"), OutputKind::CutDxf([number, number])))
     })
@@ -299,9 +354,9 @@ fn on_sheet(prepared: &Prepared, number: u32) -> Result<(), Problem> {
 /// A piece itself, flat or folded.
 #[get("/jobs/<id>/piece/<name>")]
 pub async fn piece(desk: &State<Desk>, id: i32, name: String) -> Result<Download, Problem> {
-    one(desk, id, None, move |prepared| {
+    one(desk, id, PLAIN, move |prepared| {
         let all = outputs(prepared).into_iter().filter(|output| {
-            !OF_SHEETS.contains(&output.kind)
+            !is_of_sheets(output.kind)
                 && !matches!(
                     output.kind,
                     OutputKind::Cut(_) | OutputKind::CutDxf(_) | OutputKind::SheetPng(..)
@@ -328,7 +383,8 @@ pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<D
         let blobs = store.clone();
         Ok((named, move |out: &mut dyn Write| {
             let (job, workshop, blobs) = (&job, &*workshop, &*blobs);
-            let desired = Desired { job, prepared: &prepared, workshop, marks, blobs };
+            let units = SvgUnits::Mm;
+            let desired = Desired { job, prepared: &prepared, workshop, marks, units, blobs };
             let mut zip = ZipWriter::new_stream(out);
             for output in outputs(&prepared).into_iter().filter(|output| !output.kind.is_picture())
             {

@@ -12,8 +12,9 @@ use aptum_core::sheet::{
 use aptum_core::units::{measure_area, product};
 use aptum_core::workshop::{MarkSet, RecordId};
 use aptum_core::{Job, Prepared, Workshop, prepare};
-use rocket::serde::json::Json;
-use rocket::{State, post};
+use rocket::http::ContentType;
+use rocket::response::{self, Responder};
+use rocket::{Request, Response, State, post};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -23,6 +24,7 @@ use super::body::Body;
 use super::preview::money;
 use super::tasks::{Events, Tasks};
 use crate::desk::Desk;
+use crate::sending;
 use crate::shelf::{furnished, prepared};
 
 /// A mark set with what it leaves.
@@ -96,6 +98,15 @@ pub struct OrderChoice {
     cost_text: Option<String>,
 }
 
+/// JSON that goes out when it is made, to whoever still waits for it.
+pub struct Answer(sending::Body);
+
+impl<'r> Responder<'r, 'static> for Answer {
+    fn respond_to(self, _: &'r Request<'_>) -> response::Result<'static> {
+        Response::build().header(ContentType::JSON).streamed_body(self.0).ok()
+    }
+}
+
 /// Longest that ways and best marks may take.
 const LONGEST: Duration = Duration::from_secs(60);
 
@@ -163,19 +174,18 @@ fn in_use<'a>(job: &Job, choices: &'a [MarkChoice]) -> Option<&'a MarkChoice> {
 
 /// The mark sets of the workshop for a job's page and machines.
 #[post("/marks/compare", data = "<job>")]
-pub async fn compare(
-    desk: &State<Desk>,
-    job: Body<Job>,
-) -> Result<Json<Vec<MarkChoiceView>>, Problem> {
-    desk.long(move |store| {
+pub async fn compare(desk: &State<Desk>, job: Body<Job>) -> Result<Answer, Problem> {
+    let answer = desk.long(move |store| {
         let (job, workshop) = (furnished(&job.0, store).into_owned(), store.workshop()?);
         prepared(&job, &workshop, store)?;
-        let choices = compare_marks(&job, &workshop);
-        let Some(now) = in_use(&job, &choices) else { return Ok(Json(Vec::new())) };
-        let view = |choice| choice_view(&job, &workshop, now, choice);
-        Ok(Json(choices.iter().filter_map(view).collect()))
-    })
-    .await
+        Ok(move |goes_on: &mut dyn FnMut() -> bool| {
+            let choices = compare_marks(&job, &workshop, &mut *goes_on);
+            let Some(now) = in_use(&job, &choices) else { return Vec::new() };
+            let each = choices.iter().take_while(|_| goes_on());
+            each.filter_map(|choice| choice_view(&job, &workshop, now, choice)).collect()
+        })
+    });
+    Ok(Answer(answer.await?))
 }
 
 /// A job that can be prepared, with the workshop.
@@ -201,7 +211,7 @@ pub async fn best(
             sender.send("progress", &MarksProgress { done });
             sender.goes_on()
         });
-        let choices = compare_marks(&job, &workshop);
+        let choices = compare_marks(&job, &workshop, || sender.goes_on());
         let view = found.and_then(|found| {
             let now = in_use(&job, &choices).unwrap_or(&found);
             choice_view(&job, &workshop, now, &found)
@@ -259,19 +269,22 @@ fn way_view(way: &Way, piece: usize, workshop: &Workshop) -> Option<WayView> {
 
 /// What other sheets that the stock is kept in, and other spacings, would make of the order in rows and columns.
 #[post("/order", data = "<job>")]
-pub async fn order(desk: &State<Desk>, job: Body<Job>) -> Result<Json<Vec<OrderChoice>>, Problem> {
-    desk.long(move |store| {
+pub async fn order(desk: &State<Desk>, job: Body<Job>) -> Result<Answer, Problem> {
+    let answer = desk.long(move |store| {
         let (job, workshop) = (furnished(&job.0, store).into_owned(), store.workshop()?);
         prepared(&job, &workshop, store)?;
-        let view = |OrderChange { remedy, prepared }| OrderChoice {
-            remedy,
-            sheets: prepared.layout.sheets(),
-            per_sheet: prepared.layout.per_sheet,
-            yield_text: format!("{:.0} %", prepared.order.used * 100.0),
-            waste_text: measure_area(prepared.order.waste, job.unit),
-            cost_text: prepared.order.cost().map(money),
-        };
-        Ok(Json(order_changes(&job, &workshop).into_iter().map(view).collect()))
-    })
-    .await
+        Ok(move |goes_on: &mut dyn FnMut() -> bool| {
+            let view = |OrderChange { remedy, prepared }| OrderChoice {
+                remedy,
+                sheets: prepared.layout.sheets(),
+                per_sheet: prepared.layout.per_sheet,
+                yield_text: format!("{:.0} %", prepared.order.used * 100.0),
+                waste_text: measure_area(prepared.order.waste, job.unit),
+                cost_text: prepared.order.cost().map(money),
+            };
+            let changes = order_changes(&job, &workshop, goes_on);
+            changes.into_iter().map(view).collect::<Vec<_>>()
+        })
+    });
+    Ok(Answer(answer.await?))
 }

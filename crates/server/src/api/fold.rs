@@ -93,7 +93,7 @@ pub struct FoldView {
     caliper: f64,
 }
 
-fn caliper(store: &Store, stock: &RecordId) -> Result<f64, Problem> {
+pub(super) fn caliper(store: &Store, stock: &RecordId) -> Result<f64, Problem> {
     let workshop = store.workshop()?;
     Ok(workshop.stocks.get(stock).map_or(0.3, |stock| stock.caliper))
 }

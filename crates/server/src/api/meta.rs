@@ -2,9 +2,10 @@
 
 use aptum_core::LineKind;
 use aptum_core::check::Stage;
-use aptum_core::face::{SHELF, Text, TextSize, Typeface};
+use aptum_core::face::{Text, TextSize};
 use aptum_core::form::AddOnKind;
 use aptum_core::geometry::path_text;
+use aptum_core::lettering::{SHELF, Typeface};
 use aptum_core::sheet::{SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
 use rocket::serde::json::Json;

@@ -12,6 +12,7 @@ mod gathered;
 mod jobs;
 mod layers;
 mod lengths;
+mod lines;
 mod lists;
 
 mod meta;
@@ -19,6 +20,7 @@ mod nesting;
 pub mod openapi;
 mod preview;
 mod problem;
+mod returned;
 mod rework;
 mod starts;
 mod summaries;
@@ -87,6 +89,10 @@ pub fn routes() -> Vec<Route> {
         drawings::bring,
         drawings::keys,
         drawings::apply_key,
+        lines::pick,
+        lines::set_free,
+        files::marks,
+        returned::returned,
         layers::line_up,
         lists::read_list,
         lists::row,

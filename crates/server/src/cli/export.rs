@@ -8,6 +8,7 @@ use std::process::ExitCode;
 
 use aptum_formats::archive::JobFile;
 use aptum_formats::svg::MarksInCut;
+use aptum_formats::svg::SvgUnits;
 
 use super::find::Found;
 use crate::output::{Desired, OutputKind, outputs};
@@ -18,7 +19,7 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
     if prepared.layout.laid == 0 {
         return Err(format!("no copy of “{}” fits its sheet: see aptum check", job.name).into());
     }
-    let desired = Desired { job, prepared, workshop, marks, blobs: &**blobs };
+    let desired = Desired { job, prepared, workshop, marks, units: SvgUnits::Mm, blobs: &**blobs };
     for output in outputs(prepared).into_iter().filter(|output| !output.kind.is_picture()) {
         // Sheets that are cut alike are a file each here: they lie beside each other in a folder.
         match output.kind {

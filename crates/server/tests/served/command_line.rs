@@ -8,6 +8,7 @@ use aptum_core::blob::NoBlobs;
 use aptum_core::{Job, prepare};
 use aptum_formats::archive::JobFile;
 use aptum_formats::svg::MarksInCut;
+use aptum_formats::svg::SvgUnits;
 use tempfile::TempDir;
 
 fn aptum(arguments: &[&str]) -> Output {
@@ -41,7 +42,7 @@ fn export_writes_the_files_that_the_page_gives() {
     let mut names = Vec::new();
     let marks = MarksInCut::LeftOut;
     let (job, prepared, workshop, blobs) = (&job, &prepared, &workshop, &NoBlobs);
-    let desired = output::Desired { job, prepared, workshop, marks, blobs };
+    let desired = output::Desired { job, prepared, workshop, marks, units: SvgUnits::Mm, blobs };
     for file in output::outputs(prepared).into_iter().filter(|file| !file.kind.is_picture()) {
         let bytes = std::fs::read(target.join(&file.name)).unwrap();
         let mut made = Vec::new();

@@ -185,3 +185,107 @@ fn a_line_key_of_one_job_serves_another_whose_colours_have_shifted() {
     gone["lines"] = json!("0".repeat(64));
     assert_eq!(api.post("/api/keys", &json!({ "drawing": gone, "key": {} })).0, 404);
 }
+
+/// The marks of a job alone, laid under somebody's art in a program that reads 96 to the inch as 72.
+#[test]
+fn art_that_comes_back_is_measured_put_right_and_cut() {
+    let api = Api::new();
+    let get = |path: &str| {
+        let request = api.client.get(path.to_owned()).header(Header::new("Host", HOST));
+        let response = request.dispatch();
+        (response.status().code, response.into_string().unwrap_or_default())
+    };
+    let (status, svg) = get("/api/jobs/3/marks.svg");
+    assert_eq!(status, 200, "{svg}");
+    let page = |side: &str| {
+        let at = svg.find(&format!("{side}=\"")).unwrap() + side.len() + 2;
+        svg[at..].split("mm").next().unwrap().parse::<f64>().unwrap()
+    };
+    let (width, height) = (page("width"), page("height"));
+    // A rectangle of 40 × 30 at 60, 70 is drawn on the page, and all is written 4/3 too large.
+    let drawn = svg
+        .replace("</svg>", "<path d=\"M60 70H100V100H60Z\" fill=\"none\" stroke=\"#d00\"/></svg>")
+        .replace(&format!("width=\"{width}mm\""), &format!("width=\"{}mm\"", width * 4.0 / 3.0))
+        .replace(
+            &format!("height=\"{height}mm\""),
+            &format!("height=\"{}mm\"", height * 4.0 / 3.0),
+        );
+    let back = |query: &str, bytes: &str| {
+        let request = api.client.post(format!("/api/jobs/3/returned{query}"));
+        let response = request.header(Header::new("Host", HOST)).body(bytes).dispatch();
+        (response.status().code, response.into_json::<Value>().unwrap_or(Value::Null))
+    };
+    let (status, found) = back("?name=mine.svg", &drawn);
+    assert_eq!(status, 200, "{found}");
+    assert_eq!(found["scale_text"], "1.3333 times too large");
+    assert_eq!(found["mistake"], "drawn at 96 to the inch, read at 72 to the inch");
+    assert_eq!((found["is_accepted"].clone(), found["lines"].clone()), (json!(true), json!(1)));
+    assert_eq!(found["job"], Value::Null);
+
+    let (status, taken) = back("?name=mine.svg&how=both", &drawn);
+    assert_eq!(status, 200, "{taken}");
+    let job = &taken["job"];
+    let layer = &job["pieces"][0]["face"]["layers"][0];
+    assert!((layer["size"]["mm"][0].as_f64().unwrap() - width).abs() < 0.01, "{layer}");
+    let at = &job["sheet"]["kept"]["runs"][0]["placements"][0];
+    assert!((at["x"].as_f64().unwrap() - 60.0).abs() < 0.01, "{at}");
+    assert!((at["y"].as_f64().unwrap() - 70.0).abs() < 0.01, "{at}");
+    let (status, seen) = preview(&api, job);
+    assert_eq!(status, 200, "{seen}");
+    assert_eq!(view(&seen)["drawing"]["is_scaled"], true);
+    let size = &view(&seen)["size"];
+    assert!((size[0].as_f64().unwrap() - 40.0).abs() < 0.01, "{size}");
+
+    let (status, printed) = back("?name=mine.svg&how=print", &drawn);
+    assert_eq!(status, 200, "{printed}");
+    let layers = printed["job"]["pieces"][0]["face"]["layers"].as_array().unwrap().clone();
+    assert_eq!(layers.last().unwrap()["kind"], "picture");
+
+    // No marks in it, no file, no job.
+    let (status, refused) =
+        back("", "<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M0 0H9V9Z\"/></svg>");
+    assert_eq!(status, 422, "{refused}");
+    assert_eq!(back("", "nonsense").0, 422);
+    let request = api.client.post("/api/jobs/9999/returned").header(Header::new("Host", HOST));
+    assert_eq!(request.body(drawn).dispatch().status().code, 404);
+}
+
+#[test]
+fn a_structure_is_set_free_and_its_lines_are_mended() {
+    let api = Api::new();
+    let job = api.job("/api/jobs/3");
+    let piece = &job["pieces"][0];
+    let ask = json!({ "form": piece["form"], "stock": piece["stock"], "name": "Carton" });
+    let (status, free) = api.post("/api/drawings/free", &ask);
+    assert_eq!(status, 200, "{free}");
+    let mut own = job.clone();
+    own["pieces"][0]["form"] = json!({ "drawing": free });
+    let (status, seen) = preview(&api, &own);
+    assert_eq!(status, 200, "{seen}");
+    let names: Vec<&str> = view(&seen)["panels"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|panel| panel["name"].as_str().unwrap())
+        .collect();
+    assert!(names.contains(&"Front") && names.contains(&"Glue flap"), "{names:?}");
+
+    let ask =
+        |free: &Value| json!({ "drawing": free, "line": 0, "at": null, "mm": 1.0, "unit": "mm" });
+    let (status, picked) = api.post("/api/lines/pick", &ask(&free));
+    assert_eq!(status, 200, "{picked}");
+    let nodes = picked["nodes"].as_array().unwrap().len();
+    let mut mended = free.clone();
+    mended["mends"] = json!([
+        { "step": "add-node", "line": 0, "segment": 0, "share": 0.5 },
+        { "step": "round", "line": 0, "node": 1, "radius": 1e9 },
+    ]);
+    let (_, after) = api.post("/api/lines/pick", &ask(&mended));
+    assert_eq!(after["nodes"].as_array().unwrap().len(), nodes + 1);
+    own["pieces"][0]["form"] = json!({ "drawing": mended });
+    let (_, seen) = preview(&api, &own);
+    let said = view(&seen)["drawing"]["mended"].as_array().unwrap().clone();
+    assert_eq!([&said[0]["is_done"], &said[1]["is_done"]], [true, false]);
+    let near = json!({ "drawing": free, "line": null, "at": [-500.0, 0.0], "reach": 1.0, "mm": 1.0, "unit": "mm" });
+    assert_eq!(api.post("/api/lines/pick", &near), (200, Value::Null));
+}

@@ -246,7 +246,7 @@ fn a_disk_that_is_full_in_the_middle_of_a_picture_is_told_and_harms_nothing() {
     assert_eq!(count(&folder, "blobs"), 9, "the demo's and the small one");
     let store = Store::open(folder.path()).unwrap();
     assert_eq!(*store.bytes(&blob_id(&small)).unwrap(), *small);
-    assert_eq!(store.jobs().unwrap().len(), 25);
+    assert_eq!(store.jobs().unwrap().len(), 26);
 }
 
 #[test]
@@ -327,7 +327,7 @@ fn a_cleaned_picture_and_its_original_are_held_and_carried() {
 fn a_typeface_of_ones_own_is_kept_and_told_when_it_is_missing() {
     let folder = TempDir::new().unwrap();
     let client = client(&folder);
-    let bytes = aptum_core::face::Typeface::find("script").unwrap().bytes();
+    let bytes = aptum_core::lettering::Typeface::find("script").unwrap().bytes();
     let (status, font) = send(&client, "POST", "/api/fonts", bytes);
     assert_eq!((status, &font["name"]), (200, &json!("Dancing Script Bold")), "{font}");
     for (bytes, words) in [

@@ -72,7 +72,7 @@ along: number,
  */
 width: number, 
 /**
- * Its height in the flat, mm; of a tear strip, between the perforations.
+ * Its height in the flat, mm; of a tear strip, between the perforations; of words, that of their capitals.
  */
 height: number, 
 /**
@@ -82,7 +82,11 @@ cut?: number | null,
 /**
  * Length of a tear strip's ties, mm.
  */
-tie?: number | null, };
+tie?: number | null, 
+/**
+ * What is cut out, of words and drawings.
+ */
+own?: OwnShape | null, };
 
 export type AddOnInfo = { kind: AddOnKind, 
 /**
@@ -98,7 +102,49 @@ size: [number, number],
  */
 measures: [boolean, boolean], };
 
-export type AddOnKind = "window-rectangle" | "window-round" | "window-oval" | "window-arch" | "window-heart" | "hang-hole" | "thumb-notch" | "hand-hole" | "slit-lock" | "tear-strip" | "slot" | "tongue";
+export type AddOnKind = "window-rectangle" | "window-round" | "window-oval" | "window-arch" | "window-heart" | "hang-hole" | "thumb-notch" | "hand-hole" | "slit-lock" | "tear-strip" | "slot" | "tongue" | "words" | "drawing";
+
+export type AddedLine = { "figure": "line", 
+/**
+ * Where it begins.
+ */
+from: [number, number], 
+/**
+ * Where it ends.
+ */
+to: [number, number], } | { "figure": "rectangle", 
+/**
+ * Where it lies.
+ */
+at: [number, number], 
+/**
+ * Width and height.
+ */
+size: [number, number], } | { "figure": "ellipse", 
+/**
+ * Where it lies.
+ */
+at: [number, number], 
+/**
+ * Width and height.
+ */
+size: [number, number], } | { "figure": "arc", 
+/**
+ * Where it lies.
+ */
+at: [number, number], 
+/**
+ * How large the arc is.
+ */
+radius: number, 
+/**
+ * Where it begins, degrees.
+ */
+from: number, 
+/**
+ * How far it goes, degrees.
+ */
+through: number, };
 
 export type Align = "left" | "centre" | "right";
 
@@ -244,7 +290,11 @@ drawing: LineDrawing,
 /**
  * A job of it alone.
  */
-job: Job, };
+job: Job, 
+/**
+ * Width and height of what is seen of it, mm, where the file says how long its units are.
+ */
+size: [number, number] | null, };
 
 export type CardView = { stock: RecordId, sheets: number, cost_text: string | null, };
 
@@ -431,9 +481,35 @@ ends: [[number, number], [number, number]],
  */
 degrees: number, 
 /**
- * True where somebody has said so.
+ * Which of the folds that are told says so.
  */
-is_told: boolean, };
+told_by: number | null, };
+
+export type CutOutView = { 
+/**
+ * Which of the add-ons it is.
+ */
+add_on: number, 
+/**
+ * Its middle, mm.
+ */
+at: [number, number], 
+/**
+ * Width and height, mm.
+ */
+size: [number, number], 
+/**
+ * The same as text.
+ */
+size_text: string, 
+/**
+ * What falls out with it, and how many bridges hold what would.
+ */
+holding_text: string, 
+/**
+ * The edges of what falls out, SVG path data, mm.
+ */
+islands: string, };
 
 export type Cutter = { 
 /**
@@ -488,6 +564,28 @@ start: Corner,
  * Where it stands in lists.
  */
 keeping: Keeping, };
+
+export type Cutting = { "of": "words", 
+/**
+ * A line for each line; up to 200 characters.
+ */
+words: string, 
+/**
+ * A typeface of the shelf, by its id.
+ */
+typeface: string, 
+/**
+ * What is added between letters, in ems; -0.2 to 2.
+ */
+letter_spacing: number, } | { "of": "drawing", 
+/**
+ * Its lines, as they were read.
+ */
+lines: BlobId, 
+/**
+ * What is known of where it comes from.
+ */
+origin: Origin, };
 
 export type DepthSetting = "fixed" | "stepped" | "cap" | "itself";
 
@@ -591,9 +689,21 @@ scales: Array<ScaleView>,
  */
 rows: Array<RowView>, 
 /**
- * What was put in order, in words.
+ * What lines may be, in the order in which that is offered.
  */
-order: Array<string>, 
+meanings: Array<MeaningView>, 
+/**
+ * How many lines lie on others.
+ */
+doubles: number, 
+/**
+ * What was put in order.
+ */
+order: Array<TidyView>, 
+/**
+ * What each step of mending came to.
+ */
+mended: Array<MendView>, 
 /**
  * Ends of what is cut that are joined to nothing.
  */
@@ -875,7 +985,11 @@ gathered: GatheredView | null,
 /**
  * The lines of a drawing from elsewhere, and what they are.
  */
-drawing: DrawingView | null, };
+drawing: DrawingView | null, 
+/**
+ * Words and drawings that are cut out of its panels.
+ */
+cut_outs: Array<CutOutView>, };
 
 export type FoldAsk = { form: Form, stock: RecordId, };
 
@@ -1275,7 +1389,7 @@ runs: Array<SheetRun>, };
 
 export type KeptKey = { 
 /**
- * The job's name.
+ * Its own name, or the job's.
  */
 name: string, key: LineKey, };
 
@@ -1441,6 +1555,14 @@ join: number,
  */
 crumb: number, 
 /**
+ * True where runs of short sides on one circle are arcs.
+ */
+arcs: boolean, 
+/**
+ * What its line key goes by among others; `None` goes by the job.
+ */
+key_name?: string | null, 
+/**
  * What lines that lie on each other are; `None` until somebody says so.
  */
 doubles: Doubles | null, 
@@ -1451,7 +1573,15 @@ root: [number, number] | null,
 /**
  * How far creases fold that do not fold by 90°; up to 400.
  */
-folds?: Array<FoldSay>, };
+folds?: Array<FoldSay>, 
+/**
+ * What panels are called that are not called by their numbers; up to 400.
+ */
+names?: Array<PanelName>, 
+/**
+ * What was mended by hand, in order; up to 1,000 steps.
+ */
+mends?: Array<LineMend>, };
 
 export type LineInfo = { kind: LineKind, 
 /**
@@ -1462,6 +1592,184 @@ name: string, };
 export type LineKey = { [key in string]: Meaning };
 
 export type LineKind = "guide" | "crease" | "reverse-crease" | "score" | "kiss-cut" | "perforation" | "cut";
+
+export type LineMend = { "step": "meaning", 
+/**
+ * Which.
+ */
+lines: Array<number>, 
+/**
+ * What they are.
+ */
+meaning: Meaning, } | { "step": "delete", 
+/**
+ * Which.
+ */
+lines: Array<number>, } | { "step": "move", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its node.
+ */
+node: number, 
+/**
+ * Where it goes.
+ */
+to: [number, number], } | { "step": "bend", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its node.
+ */
+node: number, 
+/**
+ * True for the one with which the curve leaves it.
+ */
+leaves: boolean, 
+/**
+ * Where it goes.
+ */
+to: [number, number], } | { "step": "add-node", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its segment.
+ */
+segment: number, 
+/**
+ * How far along it, 0 to 1.
+ */
+share: number, } | { "step": "drop-node", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its node.
+ */
+node: number, } | { "step": "corner", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its node.
+ */
+node: number, } | { "step": "smooth", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its node.
+ */
+node: number, } | { "step": "split", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its node.
+ */
+node: number, } | { "step": "join", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * The other line; none closes it.
+ */
+with: number | null, } | { "step": "straighten", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its segment.
+ */
+segment: number, } | { "step": "round", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * Its node.
+ */
+node: number, 
+/**
+ * How large the arc is.
+ */
+radius: number, } | { "step": "trim", 
+/**
+ * Which.
+ */
+line: number, 
+/**
+ * A place on the part that goes.
+ */
+at: [number, number], 
+/**
+ * The line at which it ends.
+ */
+to: number, } | { "step": "simplify", 
+/**
+ * Which.
+ */
+lines: Array<number>, 
+/**
+ * How far they may stray.
+ */
+within: number, } | { "step": "outline", 
+/**
+ * Which.
+ */
+lines: Array<number>, 
+/**
+ * How wide the stroke is.
+ */
+width: number, } | { "step": "unite", 
+/**
+ * Which.
+ */
+lines: Array<number>, 
+/**
+ * The others.
+ */
+with: Array<number>, } | { "step": "subtract", 
+/**
+ * What is kept.
+ */
+lines: Array<number>, 
+/**
+ * What is taken away from it.
+ */
+with: Array<number>, } | { "step": "intersect", 
+/**
+ * Which.
+ */
+lines: Array<number>, 
+/**
+ * The others.
+ */
+with: Array<number>, } | { "step": "silhouette", 
+/**
+ * The row, as a line key knows it.
+ */
+row: string, } | { "step": "add", 
+/**
+ * What is added.
+ */
+figure: AddedLine, 
+/**
+ * What it is.
+ */
+meaning: Meaning, };
 
 export type LineUp = "left" | "centre" | "right" | "top" | "middle" | "bottom" | "gaps-across" | "gaps-down" | "widths" | "heights";
 
@@ -1619,7 +1927,9 @@ export type MarksProgress = { done: number, };
 
 export type MateView = { at: [number, number], number: number, };
 
-export type Meaning = "left-out" | "printed" | "crease" | "reverse-crease" | "score" | "kiss-cut" | "perforation" | "cut";
+export type Meaning = "left-out" | "printed" | "printed-and-cut" | "printed-and-cut-around" | "crease" | "reverse-crease" | "score" | "kiss-cut" | "perforation" | "cut";
+
+export type MeaningView = { meaning: Meaning, name: string, };
 
 export type Measured = "length" | "caliper" | "grammage" | "amount" | "angle" | "count";
 
@@ -1699,6 +2009,12 @@ points: Array<[number, number]>,
  */
 width: number, };
 
+export type MendView = { 
+/**
+ * What was done, or why it could not be.
+ */
+words: string, is_done: boolean, };
+
 export type Meta = { 
 /**
  * The server's version.
@@ -1757,6 +2073,8 @@ pixels: [number, number],
  */
 drawn: boolean, };
 
+export type NearView = { segment: number, share: number, };
+
 export type NestProgress = { kept: Kept, 
 /**
  * Share of the work that is done, 0 to 1.
@@ -1780,6 +2098,8 @@ is_last: boolean,
 is_complete: boolean, };
 
 export type NestTrouble = { errors: Array<InputError>, };
+
+export type NodeView = { at: [number, number], into: [number, number] | null, out: [number, number] | null, };
 
 export type NotesView = { 
 /**
@@ -1857,6 +2177,20 @@ export type OutlineId = string;
 
 export type Outlined = "rectangle" | "ellipse" | "polygon" | "star" | "heart" | "leaf" | "line";
 
+export type OwnShape = { 
+/**
+ * What is cut out.
+ */
+cutting: Cutting, 
+/**
+ * How far it is turned, degrees with the clock; -360 to 360.
+ */
+turn: number, 
+/**
+ * Width of the bridges that hold what would fall out, mm, 0.5 to 20; `None` puts in none.
+ */
+bridge: number | null, };
+
 export type OwnTypeface = { 
 /**
  * Its bytes.
@@ -1866,6 +2200,20 @@ blob: BlobId,
  * What is known of where it comes from; its name is that of the family.
  */
 origin: Origin, };
+
+export type PanelName = { 
+/**
+ * A place on it, in units of the file.
+ */
+at: [number, number], 
+/**
+ * Its name; 1 to 60 characters.
+ */
+name: string, 
+/**
+ * The panel on which it hangs, where it could hang on several.
+ */
+on?: string | null, };
 
 export type PanelRole = "face" | "flap" | "glue";
 
@@ -1977,6 +2325,54 @@ cut: number,
  * Length of each tie.
  */
 tie: number, };
+
+export type PickAsk = { drawing: LineDrawing, 
+/**
+ * Its number.
+ */
+line: number | null, 
+/**
+ * A place near it, in units of the file.
+ */
+at: [number, number] | null, 
+/**
+ * How near, in units of the file.
+ */
+reach: number, 
+/**
+ * How long a unit of the file is, mm.
+ */
+mm: number, 
+/**
+ * What its length is told in.
+ */
+unit: Unit, };
+
+export type PickedView = { 
+/**
+ * Its number.
+ */
+line: number, 
+/**
+ * Where it runs, in units of the file.
+ */
+path: string, is_closed: boolean, nodes: Array<NodeView>, 
+/**
+ * What runs from each node to the next.
+ */
+segments: Array<SegmentView>, length_text: string, 
+/**
+ * What it is, where that is told of it alone.
+ */
+told: Meaning | null, 
+/**
+ * The row of the line key that it belongs to.
+ */
+row: string, 
+/**
+ * The segment nearest to the place by which it was found, and how far along that, 0 to 1.
+ */
+near: NearView | null, };
 
 export type PictureSize = { "by": "panel" } | { "by": "covering" } | { "by": "width", "mm": number } | { "by": "height", "mm": number } | { "by": "sides", "mm": [number, number] };
 
@@ -2370,6 +2766,44 @@ text: string,
  */
 changes: Array<Change>, };
 
+export type ReturnedView = { 
+/**
+ * How large it is against what it should be, in words.
+ */
+scale_text: string, 
+/**
+ * Which mistake with units explains that; `None` where none does, or it is right.
+ */
+mistake: string | null, turn_text: string, shift_text: string, 
+/**
+ * How far the worst mark is off as the file is; `None` where that cannot be told.
+ */
+as_it_is_text: string | null, 
+/**
+ * The same once all is put right.
+ */
+worst_text: string, 
+/**
+ * True where no mark is off by more than is accepted, once all is put right.
+ */
+is_accepted: boolean, 
+/**
+ * True where nothing has to be put right.
+ */
+is_right: boolean, 
+/**
+ * Lines beside the marks.
+ */
+lines: number, 
+/**
+ * True where it can be printed: SVG, PDF.
+ */
+has_art: boolean, 
+/**
+ * The job that it makes; `None` where it was only measured.
+ */
+job: Job | null, };
+
 export type ReworkAsk = { 
 /**
  * The picture that was brought in.
@@ -2530,6 +2964,10 @@ name: string,
  */
 size_text: string, 
 /**
+ * How that compares with the job's sheet; empty where it lies on it as it is.
+ */
+on_sheet: string, 
+/**
  * True for the one that is chosen.
  */
 is_chosen: boolean, };
@@ -2553,6 +2991,12 @@ key: string,
  * The view; `None` where the page has it already.
  */
 view: T | null, };
+
+export type SegmentView = { is_straight: boolean, 
+/**
+ * Where it runs, in units of the file.
+ */
+path: string, };
 
 export type Sense = "at-most" | "at-least";
 
@@ -3051,6 +3495,16 @@ path: string,
  * Its left and upper edge, width and height in the drawing, mm.
  */
 at: [number, number, number, number], };
+
+export type TidyView = { 
+/**
+ * In words.
+ */
+words: string, 
+/**
+ * What leaves it as it was; none where nothing can.
+ */
+undo: Change | null, };
 
 export type Tool = "drag-knife" | "creaser" | "pen";
 

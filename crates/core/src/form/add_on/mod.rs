@@ -3,7 +3,10 @@
 //! An add-on's place counts from the middle of its panel, so that it stays with the panel when
 //! sizes change. One that would meet a crease, an edge or another cut is refused, with the distance.
 
+mod bridges;
+mod checks;
 mod notch;
+mod own;
 mod place;
 mod shape;
 
@@ -13,6 +16,9 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+pub use own::{CutOut, Cutting, OwnShape};
+
+pub(super) use checks::checks;
 pub(super) use notch::notch;
 pub(super) use place::place;
 
@@ -48,11 +54,15 @@ pub enum AddOnKind {
     Slot,
     /// A flap cut on three sides.
     Tongue,
+    /// Words cut out; their capitals are as high as given.
+    Words,
+    /// The closed lines of a drawing cut out, as wide as given.
+    Drawing,
 }
 
 impl AddOnKind {
     /// Every kind, in the order in which they are offered.
-    pub const ALL: [Self; 12] = [
+    pub const ALL: [Self; 14] = [
         Self::WindowRectangle,
         Self::WindowRound,
         Self::WindowOval,
@@ -65,6 +75,8 @@ impl AddOnKind {
         Self::TearStrip,
         Self::Slot,
         Self::Tongue,
+        Self::Words,
+        Self::Drawing,
     ];
 
     /// The trade's name.
@@ -83,6 +95,8 @@ impl AddOnKind {
             Self::TearStrip => "Tear strip",
             Self::Slot => "Slot",
             Self::Tongue => "Tongue",
+            Self::Words => "Words cut out",
+            Self::Drawing => "Drawing cut out",
         }
     }
 
@@ -101,6 +115,8 @@ impl AddOnKind {
             Self::TearStrip => [10.0, 8.0],
             Self::Slot => [16.0, 1.5],
             Self::Tongue => [15.0, 12.0],
+            Self::Words => [30.0, 10.0],
+            Self::Drawing => [30.0, 30.0],
         }
     }
 
@@ -108,8 +124,8 @@ impl AddOnKind {
     #[must_use]
     pub const fn measures(self) -> [bool; 2] {
         match self {
-            Self::WindowRound | Self::HangHole | Self::SlitLock => [true, false],
-            Self::TearStrip => [false, true],
+            Self::WindowRound | Self::HangHole | Self::SlitLock | Self::Drawing => [true, false],
+            Self::TearStrip | Self::Words => [false, true],
             _ => [true, true],
         }
     }
@@ -129,7 +145,7 @@ pub struct AddOn {
     pub along: f64,
     /// Its width in the flat, mm.
     pub width: f64,
-    /// Its height in the flat, mm; of a tear strip, between the perforations.
+    /// Its height in the flat, mm; of a tear strip, between the perforations; of words, that of their capitals.
     pub height: f64,
     /// Length of a tear strip's cuts, mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -137,6 +153,9 @@ pub struct AddOn {
     /// Length of a tear strip's ties, mm.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tie: Option<f64>,
+    /// What is cut out, of words and drawings.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub own: Option<OwnShape>,
 }
 
 /// Card to leave between an add-on and anything else, mm (common practice).
@@ -165,6 +184,12 @@ impl AddOn {
         ] {
             let label = format!("{name}, {key},");
             faults.range(&Self::field(index, key), &label, value, range, |mm| measure(mm, unit));
+        }
+        let needs_own = matches!(self.kind, AddOnKind::Words | AddOnKind::Drawing);
+        match &self.own {
+            Some(own) => own.validate(self.kind, index, faults, unit),
+            None if needs_own => faults.add(own::nothing(self.kind, index)),
+            None => {}
         }
         faults.count() == before
     }

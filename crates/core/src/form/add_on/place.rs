@@ -1,11 +1,12 @@
 //! Putting openings, slits and strips onto their panels, and refusing those that meet something.
 
-use kurbo::{Affine, BezPath, PathSeg, Point, Shape};
+use kurbo::{Affine, BezPath, PathSeg, Point, Shape, Vec2};
 
-use super::{AddOn, AddOnKind, CARD, OFFERED};
+use super::{AddOn, AddOnKind, CARD, CutOut, OFFERED};
 use crate::LineKind;
 use crate::error::{Change, Faults, InputError, Remedy};
 use crate::form::Part;
+use crate::form::checks::between;
 use crate::geometry::{Outline, flattened, gap};
 use crate::stroke::{Perforation, Stroke, StrokeSource};
 use crate::units::{Unit, measure};
@@ -16,18 +17,19 @@ pub(in crate::form) fn place(
     parts: &mut [Part],
     faults: &mut Faults,
     unit: Unit,
-) {
+) -> Vec<CutOut> {
+    let mut cut_outs = Vec::new();
     let mut sought = 0;
     for (index, add_on) in add_ons.iter().enumerate() {
         if add_on.kind == AddOnKind::ThumbNotch || !add_on.in_range(index, faults, unit) {
             continue;
         }
-        let found = parts.iter_mut().find_map(|part| {
+        let found = parts.iter_mut().enumerate().find_map(|(at, part)| {
             let panel = part.panels.iter().find(|panel| panel.name == add_on.panel)?;
             let outline = panel.outline.clone();
-            Some((part, outline))
+            Some((at, part, outline))
         });
-        let Some((part, outline)) = found else {
+        let Some((at, part, outline)) = found else {
             faults.add(add_on.missing(index));
             continue;
         };
@@ -38,10 +40,19 @@ pub(in crate::form) fn place(
             }
             continue;
         }
+        let taken = match add_on.own.as_ref().map(|own| (own, own.taken(add_on, index))) {
+            Some((_, Err(error))) => {
+                faults.add(error);
+                continue;
+            }
+            Some((own, Ok(taken))) => Some((own, taken)),
+            None => None,
+        };
+        let shape = taken.as_ref().map_or_else(|| add_on.path(), |(_, taken)| taken.path.clone());
         let put = |across: f64, along: f64, share: f64| {
             let middle = outline.bounding_box().center();
-            let at = middle + kurbo::Vec2::new(across, along);
-            Affine::translate(at.to_vec2()) * Affine::scale(share) * add_on.path()
+            let at = middle + Vec2::new(across, along);
+            Affine::translate(at.to_vec2()) * Affine::scale(share) * shape.clone()
         };
         let path = put(add_on.across, add_on.along, 1.0);
         let left = clearance(&path, &outline, part, 0.0);
@@ -55,13 +66,21 @@ pub(in crate::form) fn place(
             // What is refused is no reason to refuse the next.
             continue;
         }
-        part.strokes.push(Stroke::new(
-            format!("add-on-{index}"),
-            LineKind::Cut,
-            path,
-            StrokeSource::AddOn(index),
-        ));
+        let source = StrokeSource::AddOn(index);
+        let Some((own, taken)) = taken else {
+            part.strokes.push(Stroke::new(format!("add-on-{index}"), LineKind::Cut, path, source));
+            continue;
+        };
+        let middle = outline.bounding_box().center() + Vec2::new(add_on.across, add_on.along);
+        let mut cut_out = own.cut(&taken, Affine::translate(middle.to_vec2()));
+        (cut_out.add_on, cut_out.part) = (index, at);
+        for (number, cut) in cut_out.cuts.iter().enumerate() {
+            let id = format!("add-on-{index}-{number}");
+            part.strokes.push(Stroke::new(id, LineKind::Cut, cut.clone(), source.clone()));
+        }
+        cut_outs.push(cut_out);
     }
+    cut_outs
 }
 
 /// A way out is worked out for so many refused add-ons: the others are looked at again when these are mended.
@@ -132,9 +151,7 @@ fn clearance(path: &BezPath, outline: &BezPath, part: &Part, enough: f64) -> f64
     for other in part.strokes.iter().map(|stroke| &stroke.path).chain([outline]) {
         // Boxes are never further apart than what they hold.
         let theirs = other.bounding_box();
-        let across = (theirs.x0 - own.x1).max(own.x0 - theirs.x1).max(0.0);
-        let along = (theirs.y0 - own.y1).max(own.y0 - theirs.y1).max(0.0);
-        if across.hypot(along) < least {
+        if between(own, theirs) < least {
             least = least.min(gap(path, other));
         }
         if least < enough {
@@ -194,16 +211,19 @@ fn refused(
         (1..40).map(|step| 1.0 - f64::from(step) / 40.0).find(|share| fits(0.0, 0.0, *share))
     {
         let down = |mm: f64| ((mm * share) * OFFERED).floor() / OFFERED;
-        let (width, height) = (down(add_on.width), down(add_on.height));
-        Remedy {
-            text: format!("Make it {} × {}, in the middle", show(width), show(height)),
-            changes: vec![
-                set("across", 0.0),
-                set("along", 0.0),
-                set("width", width.max(0.5)),
-                set("height", height.max(0.5)),
-            ],
-        }
+        let (width, height) = (down(add_on.width).max(0.5), down(add_on.height).max(0.5));
+        let [has_width, has_height] = add_on.kind.measures();
+        let sizes = [("width", width, has_width), ("height", height, has_height)];
+        let sizes = sizes.into_iter().filter(|(.., is_had)| *is_had);
+        let shown: Vec<String> = sizes
+            .clone()
+            .map(|(key, mm, _)| {
+                format!("{} {}", show(mm), if key == "width" { "wide" } else { "high" })
+            })
+            .collect();
+        let mut changes = vec![set("across", 0.0), set("along", 0.0)];
+        changes.extend(sizes.map(|(key, mm, _)| set(key, mm)));
+        Remedy { text: format!("Make it {}, in the middle", shown.join(", ")), changes }
     } else {
         Remedy::advice("Choose a larger panel for it, or take it away")
     };

@@ -44,7 +44,10 @@ impl AddOn {
                 path.line_to((x, -y));
                 path
             }
-            AddOnKind::ThumbNotch | AddOnKind::TearStrip => BezPath::new(),
+            AddOnKind::ThumbNotch
+            | AddOnKind::TearStrip
+            | AddOnKind::Words
+            | AddOnKind::Drawing => BezPath::new(),
         }
     }
 }

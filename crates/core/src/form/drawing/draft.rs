@@ -5,12 +5,12 @@ use std::sync::Arc;
 
 use kurbo::{Affine, BezPath, ParamCurveArclen, PathEl, Point, Rect, Shape};
 
-use super::{Doubles, DrawingFacts, LineDrawing};
+use super::{Doubles, DrawingFacts, LineDrawing, PrintedLine};
 use crate::LineKind;
 use crate::error::{Faults, InputError, Remedy};
 use crate::form::{Part, PlacedPanel};
 use crate::geometry::Outline;
-use crate::lines::{Lines, Meaning, copies, joined};
+use crate::lines::{Lines, Meaning, around_stroke, copies, joined, with_arcs};
 use crate::stroke::{Perforation, Stroke, StrokeSource};
 use crate::units::Unit;
 
@@ -54,7 +54,7 @@ struct Sorted {
     kinds: BTreeMap<LineKind, Vec<(BezPath, u32)>>,
     /// What is worked once more, and how often.
     again: BTreeMap<LineKind, Vec<(BezPath, u32)>>,
-    printed: Vec<(BezPath, String)>,
+    printed: Vec<PrintedLine>,
     groups: Vec<(usize, f64)>,
     joined: usize,
     closed: usize,
@@ -62,6 +62,7 @@ struct Sorted {
     doubles: usize,
     loose: Vec<Point>,
     unnamed: usize,
+    arcs: usize,
 }
 
 impl Sorted {
@@ -78,26 +79,35 @@ impl Sorted {
             crumbs: 0,
             doubles: 0,
             loose: Vec::new(),
-            unnamed: meanings.iter().filter(|meaning| meaning.is_none()).count(),
+            unnamed: 0,
+            arcs: 0,
         };
+        let mut is_open = vec![false; lines.groups.len()];
         let mut by_kind: BTreeMap<LineKind, Vec<BezPath>> = BTreeMap::new();
-        for line in &lines.lines {
+        for line in lines.lines.iter().filter(|line| !line.path.elements().is_empty()) {
             let path = Affine::scale(mm) * line.path.clone();
             let group = &mut own.groups[line.group];
             group.0 += 1;
             group.1 += path.segments().map(|segment| segment.arclen(0.01)).sum::<f64>();
-            match meanings[line.group] {
-                Some(Meaning::Printed) => {
-                    own.printed.push((path, lines.groups[line.group].colour.clone()));
+            let Some(meaning) = line.told.or(meanings[line.group]) else {
+                is_open[line.group] = true;
+                continue;
+            };
+            let width = line.width * mm;
+            if meaning.is_printed() {
+                let colour = lines.groups[line.group].colour.clone();
+                own.printed.push(PrintedLine { path: path.clone(), colour, width });
+            }
+            if let Some(kind) = meaning.kind() {
+                let paths = by_kind.entry(kind).or_default();
+                if meaning == Meaning::PrintedAndCutAround {
+                    paths.extend(around_stroke(&path, width));
+                } else {
+                    paths.push(path);
                 }
-                Some(meaning) => {
-                    if let Some(kind) = meaning.kind() {
-                        by_kind.entry(kind).or_default().push(path);
-                    }
-                }
-                None => {}
             }
         }
+        own.unnamed = is_open.into_iter().filter(|is_open| *is_open).count();
         for (kind, mut paths) in by_kind {
             let before = paths.len();
             paths.retain(|path| {
@@ -122,8 +132,13 @@ impl Sorted {
             if kind == LineKind::Cut {
                 own.loose.extend(done.loose);
             }
+            let mut drawn = done.lines;
+            if drawing.arcs {
+                let (with_arcs, arcs) = with_arcs(drawn);
+                (drawn, own.arcs) = (with_arcs, own.arcs + arcs);
+            }
             let worked = own.kinds.entry(kind).or_default();
-            worked.extend(done.lines.into_iter().map(|path| (path, 1)));
+            worked.extend(drawn.into_iter().map(|path| (path, 1)));
             // Where a line lies on another the tool comes again.
             if !again.is_empty() {
                 own.again.insert(kind, again);
@@ -188,7 +203,12 @@ impl Sorted {
             beside,
             loose: self.loose.iter().map(|point| shift * *point).collect(),
             gap,
-            printed: self.printed.into_iter().map(|(path, ink)| (shift * path, ink)).collect(),
+            printed: self
+                .printed
+                .into_iter()
+                .map(|own| PrintedLine { path: shift * own.path, ..own })
+                .collect(),
+            arcs: self.arcs,
             unnamed: self.unnamed,
             creases: Vec::new(),
             dead_ends: 0,

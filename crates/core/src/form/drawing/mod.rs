@@ -2,6 +2,7 @@
 
 mod checks;
 mod draft;
+mod freed;
 mod panels;
 mod tree;
 
@@ -18,7 +19,7 @@ use ts_rs::TS;
 use super::{Figure, Flat, Part, drafting};
 use crate::blob::{BlobId, Origin};
 use crate::error::{Faults, InputError, Remedy, Setting};
-use crate::lines::{LineKey, Lines, Scale};
+use crate::lines::{LineKey, LineMend, Lines, MOST_MENDS, Scale};
 use crate::units::{Unit, measure};
 
 /// A drawing from elsewhere.
@@ -42,6 +43,12 @@ pub struct LineDrawing {
     /// What is shorter is left out, mm; 0 to 20.
     #[serde(default = "crumb", deserialize_with = "crumb_or_standard")]
     pub crumb: f64,
+    /// True where runs of short sides on one circle are arcs.
+    #[serde(default = "on", deserialize_with = "on_or_standard")]
+    pub arcs: bool,
+    /// What its line key goes by among others; `None` goes by the job.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub key_name: Option<String>,
     /// What lines that lie on each other are; `None` until somebody says so.
     #[serde(default)]
     pub doubles: Option<Doubles>,
@@ -51,7 +58,13 @@ pub struct LineDrawing {
     /// How far creases fold that do not fold by 90°; up to 400.
     #[serde(default, deserialize_with = "list_or_none", skip_serializing_if = "Vec::is_empty")]
     pub folds: Vec<FoldSay>,
-    /// What was read; `None` until somebody reads it.
+    /// What panels are called that are not called by their numbers; up to 400.
+    #[serde(default, deserialize_with = "names_or_none", skip_serializing_if = "Vec::is_empty")]
+    pub names: Vec<PanelName>,
+    /// What was mended by hand, in order; up to 1,000 steps.
+    #[serde(default, deserialize_with = "steps_or_none", skip_serializing_if = "Vec::is_empty")]
+    pub mends: Vec<LineMend>,
+    /// What was read, mended; `None` until somebody reads it.
     #[serde(skip)]
     #[cfg_attr(feature = "api", ts(skip), schemars(skip))]
     pub read: ReadLines,
@@ -78,6 +91,19 @@ pub struct FoldSay {
     pub degrees: f64,
 }
 
+/// What a panel is called.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct PanelName {
+    /// A place on it, in units of the file.
+    pub at: [f64; 2],
+    /// Its name; 1 to 60 characters.
+    pub name: String,
+    /// The panel on which it hangs, where it could hang on several.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub on: Option<String>,
+}
+
 /// A crease at which a panel hangs.
 #[derive(Debug, Clone)]
 pub struct Crease {
@@ -91,8 +117,8 @@ pub struct Crease {
     pub at: [f64; 2],
     /// How far it folds, degrees.
     pub degrees: f64,
-    /// True where somebody has said so.
-    pub is_told: bool,
+    /// Which of the folds that are told says so; none where it folds by itself, or as the file says.
+    pub told_by: Option<usize>,
 }
 
 /// The lines that were read: no part of what the user decides, so all are alike.
@@ -103,6 +129,17 @@ impl PartialEq for ReadLines {
     fn eq(&self, _: &Self) -> bool {
         true
     }
+}
+
+/// A line that is printed.
+#[derive(Debug, Clone, PartialEq)]
+pub struct PrintedLine {
+    /// Where it runs.
+    pub path: BezPath,
+    /// Its colour as `#rrggbb`; empty where it has none.
+    pub colour: String,
+    /// How wide it is, mm; 0 where that is not known.
+    pub width: f64,
 }
 
 /// What a drawing came to.
@@ -135,7 +172,9 @@ pub struct DrawingFacts {
     /// The least distance between two of these of different lines, mm, where the outline is open.
     pub gap: Option<f64>,
     /// What is printed and not cut, in the blank's coordinates, with its colour.
-    pub printed: Vec<(BezPath, String)>,
+    pub printed: Vec<PrintedLine>,
+    /// Runs of short sides that were recognised as arcs.
+    pub arcs: usize,
     /// Groups whose lines have no meaning yet.
     pub unnamed: usize,
     /// The creases at which its panels hang.
@@ -176,6 +215,22 @@ fn list_or_none<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<FoldSay>, D::E
     Ok(Option::deserialize(from)?.unwrap_or_default())
 }
 
+const fn on() -> bool {
+    true
+}
+
+fn on_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<bool, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_else(on))
+}
+
+fn names_or_none<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<PanelName>, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_default())
+}
+
+fn steps_or_none<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<LineMend>, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_default())
+}
+
 fn crumb_or_standard<'de, D: Deserializer<'de>>(from: D) -> Result<f64, D::Error> {
     Ok(Option::deserialize(from)?.unwrap_or_else(crumb))
 }
@@ -194,9 +249,13 @@ impl LineDrawing {
             key,
             join: join(),
             crumb: crumb(),
+            arcs: true,
+            key_name: None,
             doubles: None,
             root: None,
             folds: Vec::new(),
+            names: Vec::new(),
+            mends: Vec::new(),
             read: ReadLines::default(),
         }
     }
@@ -225,6 +284,36 @@ impl LineDrawing {
                 "form.drawing.folds",
                 format!("{} creases are told apart, or one by more than 180°: up to {MOST_FOLDS}, -180 to 180°", self.folds.len()),
                 Remedy::set("Fold all by 90°", "form.drawing.folds", Setting::Standard),
+            ));
+        }
+        if let Some(name) = &self.key_name
+            && (name.trim().is_empty()
+                || name.chars().count() > 60
+                || name.contains(char::is_control))
+        {
+            faults.add(InputError::plain(
+                "form.drawing.key_name",
+                "The line key has no name, or one of more than 60 characters",
+                Remedy::set("Call it by the job", "form.drawing.key_name", Setting::Standard),
+            ));
+        }
+        let is_name = |own: &PanelName| {
+            (1..=60).contains(&own.name.chars().count())
+                && !own.name.contains(char::is_control)
+                && own.at.iter().all(|own| own.is_finite())
+        };
+        if self.names.len() > MOST_FOLDS || !self.names.iter().all(is_name) {
+            faults.add(InputError::plain(
+                "form.drawing.names",
+                format!("{} panels have names, or one has none or a long one: up to {MOST_FOLDS}, of 1 to 60 characters", self.names.len()),
+                Remedy::set("Call them by numbers", "form.drawing.names", Setting::Standard),
+            ));
+        }
+        if self.mends.len() > MOST_MENDS {
+            faults.add(InputError::plain(
+                "form.drawing.mends",
+                format!("The drawing is mended in {} steps: up to {MOST_MENDS}", self.mends.len()),
+                Remedy::advice("Save its lines as SVG or DXF, and bring them in anew"),
             ));
         }
         if !self.lines.is_sound() {

@@ -3,7 +3,7 @@
 use kurbo::{BezPath, PathEl, Point, Vec2};
 
 use super::tree::Tree;
-use super::{DrawingFacts, LineDrawing};
+use super::{DrawingFacts, LineDrawing, PanelName};
 use crate::LineKind;
 use crate::form::Part;
 use crate::form::flat::Folding;
@@ -98,18 +98,41 @@ impl LineDrawing {
         if rings.len() < 2 || rings.len() > MOST_PANELS {
             return None;
         }
-        let tree = Tree::of(&rings, &divided.edges);
-        tree.place(self, part, facts, &rings)
+        let told = self.told(facts, &rings);
+        let by_name =
+            |name: &str| told.iter().position(|own| own.is_some_and(|own| own.name == name));
+        let wanted: Vec<Option<usize>> =
+            told.iter().map(|own| own.and_then(|own| by_name(own.on.as_ref()?))).collect();
+        let tree = Tree::of(&rings, &divided.edges, &wanted);
+        let names = tree.names(&told);
+        tree.place(self, part, facts, &rings, &names)
     }
 
-    /// How far a crease folds, degrees, and whether somebody has said so.
+    /// What is told of each panel: its name, and on which it hangs.
+    fn told<'a>(
+        &'a self,
+        facts: &DrawingFacts,
+        rings: &[(Vec<Point>, Vec<usize>)],
+    ) -> Vec<Option<&'a PanelName>> {
+        if self.names.is_empty() {
+            return vec![None; rings.len()];
+        }
+        let place = |at: [f64; 2]| facts.to_blank * Point::new(at[0], at[1]);
+        let told = rings.iter().map(|(ring, _)| {
+            let own = Outline::new(ring.clone())?;
+            self.names.iter().find(|name| own.holds(place(name.at)))
+        });
+        told.collect()
+    }
+
+    /// How far a crease folds, degrees, and which of those that are told says so.
     pub(super) fn angle(
         &self,
         facts: &DrawingFacts,
         by_file: &[(Point, f64)],
         kind: LineKind,
         ends: [Point; 2],
-    ) -> (f64, bool) {
+    ) -> (f64, Option<usize>) {
         let middle = ends[0].midpoint(ends[1]);
         let told = |at: Point, reach: f64| {
             let along = ends[1] - ends[0];
@@ -117,18 +140,16 @@ impl LineDrawing {
             let near = ends[0] + along * share.clamp(0.0, 1.0);
             near.distance(at) <= reach
         };
-        let say = self
-            .folds
-            .iter()
-            .find(|say| told(facts.to_blank * Point::new(say.at[0], say.at[1]), 0.5));
+        let place = |at: [f64; 2]| facts.to_blank * Point::new(at[0], at[1]);
+        let say = self.folds.iter().position(|say| told(place(say.at), 0.5));
         if let Some(say) = say {
-            return (say.degrees, true);
+            return (self.folds[say].degrees, Some(say));
         }
         let by_file = by_file.iter().filter(|(at, _)| told(*at, 0.1));
         let nearest = by_file
             .min_by(|one, other| one.0.distance(middle).total_cmp(&other.0.distance(middle)));
         if let Some((_, degrees)) = nearest {
-            return (*degrees, false);
+            return (*degrees, None);
         }
         let by_itself = match kind {
             LineKind::ReverseCrease => -SQUARE,
@@ -136,7 +157,7 @@ impl LineDrawing {
             LineKind::Perforation => 0.0,
             _ => SQUARE,
         };
-        (by_itself, false)
+        (by_itself, None)
     }
 }
 

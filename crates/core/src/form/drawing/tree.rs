@@ -3,7 +3,7 @@
 use kurbo::{Affine, Point, Shape, Vec2};
 
 use super::panels::{Divides, SNAP, within};
-use super::{Crease, DrawingFacts, LineDrawing};
+use super::{Crease, DrawingFacts, LineDrawing, PanelName};
 use crate::LineKind;
 use crate::form::design::{Stand, Step};
 use crate::form::flat::Folding;
@@ -30,7 +30,12 @@ pub(super) struct Tree {
 }
 
 impl Tree {
-    pub(super) fn of(rings: &[(Vec<Point>, Vec<usize>)], edges: &[Side<Divides>]) -> Self {
+    /// The tree of panels; those of which it is known hang on the panel that is wanted, where a crease leads to it.
+    pub(super) fn of(
+        rings: &[(Vec<Point>, Vec<usize>)],
+        edges: &[Side<Divides>],
+        wanted: &[Option<usize>],
+    ) -> Self {
         let mut beside: Vec<Vec<usize>> = vec![Vec::new(); edges.len()];
         for (panel, (_, sides)) in rings.iter().enumerate() {
             for side in sides {
@@ -60,7 +65,12 @@ impl Tree {
         let mut hangs: Vec<Option<(usize, usize)>> = vec![None; rings.len()];
         let mut order = vec![0];
         let mut next = 0;
-        while next < order.len() {
+        let mut as_wanted = wanted.iter().any(Option::is_some);
+        while next < order.len() || as_wanted {
+            if next == order.len() {
+                // Panels to which no crease leads from where they were wanted hang on any.
+                (next, as_wanted) = (0, false);
+            }
             let panel = order[next];
             next += 1;
             let mut own: Vec<usize> =
@@ -70,13 +80,26 @@ impl Tree {
             for at in own {
                 let [one, other] = joints[at].panels;
                 let child = if one == panel { other } else { one };
-                if child != 0 && hangs[child].is_none() {
+                let is_wanted = wanted[child].is_none_or(|on| on == panel) || !as_wanted;
+                if child != 0 && hangs[child].is_none() && is_wanted {
                     hangs[child] = Some((at, panel));
                     order.push(child);
                 }
             }
         }
         Self { joints, hangs, order }
+    }
+
+    /// What its panels are called, in order: as they are told, else by their numbers. No two are called alike.
+    pub(super) fn names(&self, told: &[Option<&PanelName>]) -> Vec<String> {
+        let mut names: Vec<String> = Vec::with_capacity(self.order.len());
+        for (number, panel) in self.order.iter().enumerate() {
+            let own = told[*panel].map(|own| own.name.clone());
+            let name = own.unwrap_or_else(|| format!("Panel {}", number + 1));
+            let is_taken = names.contains(&name);
+            names.push(if is_taken { format!("{name} ({})", number + 1) } else { name });
+        }
+        names
     }
 
     /// Puts the panels on the blank.
@@ -86,6 +109,7 @@ impl Tree {
         part: &mut Part,
         facts: &mut DrawingFacts,
         rings: &[(Vec<Point>, Vec<usize>)],
+        names: &[String],
     ) -> Option<Folding> {
         if self.order.len() < 2 {
             return None;
@@ -106,7 +130,7 @@ impl Tree {
         for (number, panel) in self.order.iter().enumerate() {
             place[*panel] = number;
             let outline = polygon(&rings[*panel].0);
-            let mut own = PlacedPanel::plain(&format!("Panel {}", number + 1), outline);
+            let mut own = PlacedPanel::plain(&names[number], outline);
             if let Some((joint, parent)) = self.hangs[*panel] {
                 let Joint { kind, ends, .. } = self.joints[joint];
                 let to_parent = frames[parent].inverse();
@@ -121,16 +145,16 @@ impl Tree {
                 let hinge = Affine::new([along.x, along.y, away.x, away.y, local[0].x, local[0].y]);
                 frames[*panel] = frames[parent] * hinge;
                 depth[*panel] = depth[parent] + 1;
-                let (fold, is_told) = drawing.angle(facts, &by_file, kind, ends);
+                let (fold, told_by) = drawing.angle(facts, &by_file, kind, ends);
                 own.hang = Some(Hang { parent: place[parent], ends: local, fold, lift: 0.0 });
                 let at = facts.to_blank.inverse() * ends[0].midpoint(ends[1]);
                 facts.creases.push(Crease {
                     name: own.name.clone(),
-                    on: format!("Panel {}", place[parent] + 1),
+                    on: names[place[parent]].clone(),
                     ends,
                     at: [at.x, at.y],
                     degrees: fold,
-                    is_told,
+                    told_by,
                 });
                 let ring = rings[*panel].0.iter().map(|at| frames[*panel].inverse() * *at);
                 own.reach = Some(ring.map(|at| at.y).fold(0.0, f64::max));

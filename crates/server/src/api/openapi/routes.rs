@@ -18,6 +18,7 @@ use crate::api::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
 use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::{Draft, PlanAsk, PlannedLines, Preview};
+use crate::api::returned::ReturnedView;
 use crate::api::summaries::JobSummary;
 use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
@@ -220,9 +221,21 @@ pub(super) const OF_JOBS: &[Route] = &[
     ),
     route(
         ("get", "/api/jobs/{id}/cut/{number}"),
-        "The cut file of a sheet; marks=included adds the marks",
+        "The cut file of a sheet; marks=included adds the marks, `units` of 72, 90, 96 or 300 writes so many to the inch",
         Body::Nothing,
         Body::Bytes("image/svg+xml"),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/{name}"),
+        "The registration marks alone: marks.svg, marks.pdf, marks.png",
+        Body::Nothing,
+        Body::OneOf(&["image/svg+xml", "application/pdf", "image/png"]),
+    ),
+    route(
+        ("post", "/api/jobs/{id}/returned"),
+        "Measures a file against the marks of the job's sheets; `how` of lines, print or both makes a job of it",
+        Body::Bytes("application/octet-stream"),
+        json::<ReturnedView>(),
     ),
     route(
         ("get", "/api/jobs/{id}/sheet-png/{number}"),

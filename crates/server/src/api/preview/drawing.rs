@@ -1,6 +1,7 @@
 //! What a drawing from elsewhere came to, as the page shows it.
 
-use aptum_core::form::{DrawingFacts, LineDrawing};
+use aptum_core::error::{Change, Setting};
+use aptum_core::form::{Doubles, DrawingFacts, LineDrawing};
 use aptum_core::geometry::{Affine, BezPath, Shape as _, Vec2, path_text};
 use aptum_core::lines::{Look, Meaning, PER_INCH, Scale};
 use aptum_core::units::{Unit, measure, product};
@@ -23,8 +24,14 @@ pub struct DrawingView {
     scales: Vec<ScaleView>,
     /// Its lines, by layer, colour and look.
     rows: Vec<RowView>,
-    /// What was put in order, in words.
-    order: Vec<String>,
+    /// What lines may be, in the order in which that is offered.
+    meanings: Vec<MeaningView>,
+    /// How many lines lie on others.
+    doubles: usize,
+    /// What was put in order.
+    order: Vec<TidyView>,
+    /// What each step of mending came to.
+    mended: Vec<MendView>,
     /// Ends of what is cut that are joined to nothing.
     loose: Vec<[f64; 2]>,
     /// The creases at which its panels hang; none where nothing folds.
@@ -46,8 +53,32 @@ pub struct CreaseView {
     ends: [[f64; 2]; 2],
     /// How far it folds, degrees; above 0 away from the printed side.
     degrees: f64,
-    /// True where somebody has said so.
-    is_told: bool,
+    /// Which of the folds that are told says so.
+    told_by: Option<usize>,
+}
+
+/// What was put in order.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct TidyView {
+    /// In words.
+    words: String,
+    /// What leaves it as it was; none where nothing can.
+    undo: Option<Change>,
+}
+
+/// What a step of mending came to.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct MendView {
+    /// What was done, or why it could not be.
+    words: String,
+    is_done: bool,
+}
+
+/// What lines may be.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct MeaningView {
+    meaning: Meaning,
+    name: &'static str,
 }
 
 /// A way in which a drawing's units may be read.
@@ -58,6 +89,8 @@ pub struct ScaleView {
     name: String,
     /// The size of the drawing then.
     size_text: String,
+    /// How that compares with the job's sheet; empty where it lies on it as it is.
+    on_sheet: &'static str,
     /// True for the one that is chosen.
     is_chosen: bool,
 }
@@ -84,7 +117,13 @@ pub struct RowView {
 }
 
 /// The view of a drawing whose blank lies at `at` in the drawing of the whole.
-pub fn drawing(own: &LineDrawing, facts: &DrawingFacts, at: Vec2, unit: Unit) -> DrawingView {
+pub fn drawing(
+    own: &LineDrawing,
+    facts: &DrawingFacts,
+    sheet: [f64; 2],
+    at: Vec2,
+    unit: Unit,
+) -> DrawingView {
     let to = Affine::translate(at) * facts.to_blank;
     let mut paths: Vec<BezPath> = vec![BezPath::new(); facts.lines.groups.len()];
     for line in &facts.lines.lines {
@@ -114,9 +153,17 @@ pub fn drawing(own: &LineDrawing, facts: &DrawingFacts, at: Vec2, unit: Unit) ->
         at: [origin.x, origin.y],
         unit: facts.unit,
         is_scaled: facts.is_scaled,
-        scales: scales(own, facts, unit),
+        scales: scales(own, facts, sheet, unit),
         rows: rows.collect(),
-        order: order(facts),
+        meanings: Meaning::ALL.map(|meaning| MeaningView { meaning, name: meaning.name() }).into(),
+        doubles: facts.doubles,
+        order: order(own, facts),
+        mended: facts
+            .lines
+            .mended
+            .iter()
+            .map(|own| MendView { words: own.words.clone(), is_done: own.is_done })
+            .collect(),
         loose: facts.loose.iter().take(500).map(|own| [own.x + at.x, own.y + at.y]).collect(),
         creases: facts
             .creases
@@ -127,7 +174,7 @@ pub fn drawing(own: &LineDrawing, facts: &DrawingFacts, at: Vec2, unit: Unit) ->
                 at: own.at,
                 ends: own.ends.map(|end| [end.x + at.x, end.y + at.y]),
                 degrees: own.degrees,
-                is_told: own.is_told,
+                told_by: own.told_by,
             })
             .collect(),
         words: facts.lines.words,
@@ -135,7 +182,7 @@ pub fn drawing(own: &LineDrawing, facts: &DrawingFacts, at: Vec2, unit: Unit) ->
     }
 }
 
-fn scales(own: &LineDrawing, facts: &DrawingFacts, unit: Unit) -> Vec<ScaleView> {
+fn scales(own: &LineDrawing, facts: &DrawingFacts, sheet: [f64; 2], unit: Unit) -> Vec<ScaleView> {
     let stated = facts.lines.unit;
     let chosen = own.scale.or_else(|| stated.map(|_| Scale::Stated));
     let bounds = facts.bounds();
@@ -151,31 +198,66 @@ fn scales(own: &LineDrawing, facts: &DrawingFacts, unit: Unit) -> Vec<ScaleView>
     }
     let view = |(scale, name): (Scale, String)| {
         let mm = scale.unit(stated)?;
-        let size_text = product(&[bounds.width() * mm, bounds.height() * mm], unit);
+        let size = [bounds.width() * mm, bounds.height() * mm];
+        let fits = |[width, height]: [f64; 2]| width <= sheet[0] && height <= sheet[1];
+        let on_sheet = match (fits(size), fits([size[1], size[0]])) {
+            (true, _) => "",
+            (false, true) => "turned on the sheet",
+            (false, false) => "larger than the sheet",
+        };
+        let size_text = product(&size, unit);
         let is_chosen = chosen == Some(scale);
-        Some(ScaleView { scale, name, size_text, is_chosen })
+        Some(ScaleView { scale, name, size_text, on_sheet, is_chosen })
     };
     all.into_iter().filter_map(view).collect()
 }
 
-fn order(facts: &DrawingFacts) -> Vec<String> {
-    let counted = |count: usize, one: &str, many: &str| match count {
-        0 => None,
-        1 => Some(format!("1 {one}")),
-        count => Some(format!("{count} {many}")),
+fn order(own: &LineDrawing, facts: &DrawingFacts) -> Vec<TidyView> {
+    let counted = |count: usize, one: &str, many: &str, undo: Option<Change>| {
+        let words = match count {
+            0 => return None,
+            1 => format!("1 {one}"),
+            count => format!("{count} {many}"),
+        };
+        Some(TidyView { words, undo })
     };
+    let off = |name: &str, value: Setting| {
+        Some(Change { value, ..Change::new(&format!("form.drawing.{name}"), 0.0) })
+    };
+    let passes = match own.doubles {
+        Some(Doubles::Once) => off("doubles", Setting::from("passes")),
+        _ => None,
+    };
+    let lines = &facts.lines;
     [
-        counted(facts.joined, "loose end joined", "loose ends joined"),
-        counted(facts.closed, "line closed", "lines closed"),
-        counted(facts.doubles, "line lies on another", "lines lie on others"),
-        counted(facts.crumbs, "crumb left out", "crumbs left out"),
+        counted(
+            facts.joined,
+            "loose end joined",
+            "loose ends joined",
+            off("join", Setting::from(0.0)),
+        ),
+        counted(facts.closed, "line closed", "lines closed", None),
+        counted(
+            facts.arcs,
+            "arc drawn as short sides is an arc",
+            "arcs drawn as short sides are arcs",
+            off("arcs", Setting::from(false)),
+        ),
+        counted(facts.doubles, "line lies on another", "lines lie on others", passes),
+        counted(
+            facts.crumbs,
+            "crumb left out",
+            "crumbs left out",
+            off("crumb", Setting::from(0.0)),
+        ),
         counted(
             facts.beside,
             "line beside the outline left out",
             "lines beside the outline left out",
+            None,
         ),
-        counted(facts.lines.words, "text in letters", "texts in letters"),
-        counted(facts.lines.pictures, "picture, not traced", "pictures, not traced"),
+        counted(lines.words, "text in letters", "texts in letters", None),
+        counted(lines.pictures, "picture, not traced", "pictures, not traced", None),
     ]
     .into_iter()
     .flatten()

@@ -279,7 +279,7 @@ pub fn face(drawn: &PreparedPiece, unit: Unit, row: usize) -> FaceView {
         bleed_text: format_length(bleed, unit),
         arts: drawn.arts.iter().map(|art| ArtView::new(art, row)).collect(),
         back: drawn.back.as_ref().map(|back| BackView {
-            flat: flat(unit, drawn, &back.flat),
+            flat: flat(unit, [f64::INFINITY; 2], drawn, &back.flat),
             arts: back.arts.iter().map(|art| ArtView::new(art, row)).collect(),
         }),
     }

@@ -1,6 +1,6 @@
 //! A piece laid flat, as drawings and figures that a page can show.
 
-use aptum_core::form::{Dimension, Figure, Flat, Part, Role, Sizes, Structure};
+use aptum_core::form::{CutOut, Dimension, Figure, Flat, Part, Role, Sizes, Structure};
 use aptum_core::geometry::{Affine, Shape, Vec2, path_text};
 use aptum_core::id::PartId;
 use aptum_core::job::JobPiece;
@@ -97,6 +97,25 @@ pub struct FlatView {
     gathered: Option<GatheredView>,
     /// The lines of a drawing from elsewhere, and what they are.
     drawing: Option<DrawingView>,
+    /// Words and drawings that are cut out of its panels.
+    cut_outs: Vec<CutOutView>,
+}
+
+/// Words or a drawing cut out of a panel.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct CutOutView {
+    /// Which of the add-ons it is.
+    add_on: usize,
+    /// Its middle, mm.
+    at: [f64; 2],
+    /// Width and height, mm.
+    size: [f64; 2],
+    /// The same as text.
+    size_text: String,
+    /// What falls out with it, and how many bridges hold what would.
+    holding_text: String,
+    /// The edges of what falls out, SVG path data, mm.
+    islands: String,
 }
 
 /// A label on the flat.
@@ -138,7 +157,8 @@ pub struct PartView {
 }
 
 /// A piece of a job, laid flat.
-pub fn flat(unit: Unit, prepared: &PreparedPiece, flat: &Flat) -> FlatView {
+/// The view of a flat, on a sheet of a size, mm.
+pub fn flat(unit: Unit, sheet: [f64; 2], prepared: &PreparedPiece, flat: &Flat) -> FlatView {
     let piece = &prepared.job_piece;
     let path = piece.path();
     let sizes = &flat.sizes;
@@ -228,12 +248,33 @@ pub fn flat(unit: Unit, prepared: &PreparedPiece, flat: &Flat) -> FlatView {
             traced(own, facts, part.at, unit)
         }),
         gathered: flat.gathered.as_ref().map(gathered),
-        drawing: piece
-            .form
-            .drawing()
-            .zip(flat.drawing.as_ref())
-            .and_then(|(own, facts)| Some(drawing(own, facts, flat.parts.first()?.at, unit))),
+        drawing: piece.form.drawing().zip(flat.drawing.as_ref()).and_then(|(own, facts)| {
+            Some(drawing(own, facts, sheet, flat.parts.first()?.at, unit))
+        }),
+        cut_outs: flat.cut_outs.iter().filter_map(|own| cut_out(flat, own, unit)).collect(),
     }
+}
+
+fn cut_out(flat: &Flat, own: &CutOut, unit: Unit) -> Option<CutOutView> {
+    let place = Affine::translate(flat.parts.get(own.part)?.at);
+    let middle = place * own.bounds.center();
+    let size = own.size();
+    let islands = own.islands.iter().map(|island| path_text(&(place * island.clone())));
+    let holding_text = match (own.islands.len(), own.bridges) {
+        (0, 0) => "nothing else falls out".to_owned(),
+        (0, 1) => "held by 1 bridge".to_owned(),
+        (0, bridges) => format!("held by {bridges} bridges"),
+        (1, _) => "1 island falls out".to_owned(),
+        (islands, _) => format!("{islands} islands fall out"),
+    };
+    Some(CutOutView {
+        add_on: own.add_on,
+        at: [middle.x, middle.y],
+        size,
+        size_text: product(&size, unit),
+        holding_text,
+        islands: islands.collect(),
+    })
 }
 
 /// cm³ with one decimal below 100.

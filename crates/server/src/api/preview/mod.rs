@@ -201,14 +201,19 @@ impl Preview {
 
 /// What a page knows the flat of a piece by: its form and card, where it is in the job, and how its
 /// edges are cut.
-fn flat_key(drawn: &PreparedPiece) -> String {
+fn flat_key(drawn: &PreparedPiece, page: [f64; 2]) -> String {
     let edges: Vec<_> = drawn.flat.parts.iter().map(|part| (part.edge, part.on_liner)).collect();
     let piece = (&drawn.job_piece.id, &drawn.job_piece.stock);
-    Key::of("flat view", &(drawn.form_key, piece, drawn.mirrored.is_some(), &edges)).to_string()
+    // Only a drawing is compared with the sheet.
+    let page = drawn.flat.drawing.as_ref().map(|_| page.map(f64::to_bits));
+    let mirrored = drawn.mirrored.is_some();
+    Key::of("flat view", &(drawn.form_key, piece, mirrored, &edges, page)).to_string()
 }
 
 fn pieces(job: &Job, prepared: &Prepared, known: &Known) -> Vec<PieceView> {
     let mut first = 0;
+    let page = prepared.windows.page;
+    let page = [page.width(), page.height()];
     let pieces = prepared.pieces.iter();
     pieces
         .map(|drawn| {
@@ -223,7 +228,8 @@ fn pieces(job: &Job, prepared: &Prepared, known: &Known) -> Vec<PieceView> {
                 is_free: job.is_free(piece),
                 laid: own.clone().map(|part| prepared.layout.count(part)).min().unwrap_or(0),
                 first: own.start,
-                flat: known.seen(flat_key(drawn), || flat(job.unit, drawn, &drawn.flat)),
+                flat: known
+                    .seen(flat_key(drawn, page), || flat(job.unit, page, drawn, &drawn.flat)),
                 face: known.seen(drawn.face_key.to_string(), || face(drawn, job.unit, 0)),
             }
         })

@@ -1,8 +1,8 @@
 //! A sheet with its copies, as a page can show it.
 
 use aptum_core::face::Art;
-use aptum_core::face::lettering::letter_into;
 use aptum_core::geometry::{BezPath, path_text};
+use aptum_core::lettering::letter_into;
 use aptum_core::sheet::{Layout, Order, Placement, SheetRun, TakenBy};
 use aptum_core::units::{Unit, format_length, measure, measure_area};
 use aptum_core::workshop::RecordId;

@@ -7,14 +7,14 @@ use parley::layout::PositionedLayoutItem;
 use parley::style::{FontFamily, LineHeight, StyleProperty};
 use ttf_parser::{Face, GlyphId};
 
-use super::lettering::Glyph as Outlines;
-use super::text::Align;
+use super::Align;
+use super::line::Glyph as Outlines;
 use super::typeface::{Font, Fonts};
 use crate::geometry::{Affine, BezPath, Point};
 
 /// What is set.
 #[derive(Debug, Clone, Copy)]
-pub(super) struct Copy<'a> {
+pub(crate) struct Copy<'a> {
     pub words: &'a str,
     pub font: Font<'a>,
     pub align: Align,
@@ -29,7 +29,7 @@ pub(super) struct Copy<'a> {
 /// Words as they are set, in ems: the origin is the middle, across, of the lines, and the top of the capitals of the
 /// first.
 #[derive(Debug, Clone, PartialEq)]
-pub(super) struct Block {
+pub(crate) struct Block {
     letters: Vec<Letter>,
     /// Of the longest line, without the space after its last letter.
     pub width: f64,
@@ -62,7 +62,7 @@ thread_local! {
 }
 
 /// Sets words.
-pub(super) fn set(copy: &Copy<'_>) -> Block {
+pub(crate) fn set(copy: &Copy<'_>) -> Block {
     let em = f64::from(EM);
     let face = Face::parse(copy.font.bytes, 0).ok();
     let units = face.as_ref().map_or(1000.0, |face| f64::from(face.units_per_em()));
@@ -147,7 +147,7 @@ fn count(number: usize) -> f64 {
 
 impl Block {
     /// The outlines with ems of so many mm, the block's middle at the origin.
-    pub(super) fn straight(&self, em: f64) -> BezPath {
+    pub(crate) fn straight(&self, em: f64) -> BezPath {
         let middle = self.height / 2.0;
         self.letters.iter().fold(BezPath::new(), |mut all, letter| {
             let to = Affine::translate((letter.x, letter.baseline - middle));
@@ -159,7 +159,7 @@ impl Block {
     /// The same along a circle about the origin, on whose outside (inside, for a radius below zero) the first line
     /// stands, with its middle on top (at the bottom). Further lines stand on circles within (about) it; those for
     /// which no circle is left are left out.
-    pub(super) fn round(&self, em: f64, radius: f64) -> BezPath {
+    pub(crate) fn round(&self, em: f64, radius: f64) -> BezPath {
         self.letters.iter().fold(BezPath::new(), |mut all, letter| {
             let own = self.circle(letter, em, radius);
             if own * radius.signum() < LEAST_CIRCLE * em {
@@ -177,7 +177,7 @@ impl Block {
     }
 
     /// True where no circle is left for some line.
-    pub(super) fn is_cramped(&self, em: f64, radius: f64) -> bool {
+    pub(crate) fn is_cramped(&self, em: f64, radius: f64) -> bool {
         self.letters
             .iter()
             .any(|letter| self.circle(letter, em, radius) * radius.signum() < LEAST_CIRCLE * em)

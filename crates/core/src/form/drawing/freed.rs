@@ -1,0 +1,79 @@
+//! A structure of the catalogue set free from its figures: its lines as those of a drawing, which folds as it did.
+
+use std::collections::BTreeMap;
+
+use kurbo::{Affine, BezPath, Point};
+
+use super::panels::within;
+use super::{FoldSay, LineDrawing, PanelName, ReadLines};
+use crate::LineKind;
+use crate::blob::{BlobId, Origin};
+use crate::form::{Flat, Part};
+use crate::geometry::{contours, flattened};
+use crate::lines::{Group, LineKey, Lines, LinesError, Look, Meaning, Scale};
+
+/// How far a crease folds by itself, degrees, is left untold within this.
+const SAME: f64 = 1e-6;
+
+impl LineDrawing {
+    /// The lines of a flat, in mm, and the drawing that they are until they are kept somewhere.
+    ///
+    /// # Errors
+    /// More lines than a drawing may have.
+    pub fn freed(flat: &Flat, name: &str) -> Result<(Lines, Self), LinesError> {
+        let mut drawn: Vec<(Group, BezPath)> = Vec::new();
+        let mut key: BTreeMap<String, Meaning> = BTreeMap::new();
+        let mut add = |kind: LineKind, path: BezPath| {
+            let (meaning, colour) = Meaning::of(kind);
+            let look = Look::Hairline;
+            let group = Group { layer: kind.name().to_owned(), colour: colour.to_owned(), look };
+            key.insert(group.id(), meaning);
+            drawn.push((group, path));
+        };
+        for part in &flat.parts {
+            let place = Affine::translate(part.at);
+            for outline in contours(&part.outline) {
+                add(part.edge, place * outline);
+            }
+            for stroke in &part.strokes {
+                add(part.kind(stroke.kind), place * stroke.path.clone());
+            }
+        }
+        let lines = Lines::gathered(Some(1.0), drawn, 0, 0)?;
+        let origin = Origin { name: name.to_owned(), ..Origin::default() };
+        let mut drawing = Self::new(BlobId(String::new()), origin, LineKey(key));
+        drawing.scale = Some(Scale::Stated);
+        drawing.folds = flat.parts.iter().flat_map(told).collect();
+        drawing.names = flat.parts.iter().flat_map(names).collect();
+        let first = flat.parts.first().and_then(|part| names(part).next());
+        drawing.root = first.map(|own| own.at);
+        drawing.read = ReadLines(None);
+        Ok((lines, drawing))
+    }
+}
+
+/// Where the creases of a blank fold otherwise than by themselves.
+fn told(part: &Part) -> impl Iterator<Item = FoldSay> + '_ {
+    part.panels.iter().filter_map(|panel| {
+        let hang = panel.hang?;
+        let parent = part.panels.get(hang.parent)?;
+        let ends = hang.ends.map(|end| Affine::translate(part.at) * parent.frame * end);
+        let middle = ends[0].midpoint(ends[1]);
+        ((hang.fold - 90.0).abs() > SAME).then_some(FoldSay {
+            at: [middle.x, middle.y],
+            degrees: hang.fold.clamp(-180.0, 180.0),
+        })
+    })
+}
+
+/// What its panels are called, the one that stays first.
+fn names(part: &Part) -> impl Iterator<Item = PanelName> + '_ {
+    let mut panels: Vec<_> = part.panels.iter().collect();
+    panels.sort_by_key(|panel| panel.hang.is_some());
+    panels.into_iter().filter_map(|panel| {
+        let ring: Vec<Point> = flattened(&panel.outline).into_iter().next()?;
+        let at = within(&ring) + part.at;
+        let on = panel.hang.and_then(|hang| Some(part.panels.get(hang.parent)?.name.clone()));
+        Some(PanelName { at: [at.x, at.y], name: panel.name.clone(), on })
+    })
+}
