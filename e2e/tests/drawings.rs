@@ -146,7 +146,7 @@ async fn words_are_cut_out_of_a_panel_and_held_by_bridges() {
     assert_eq!(cut_outs(&before)[0]["islands"], "");
 
     // Its middle of a D falls out once the bridges go, and the fit strip puts them back.
-    browser.click("Tag words cut out").await;
+    browser.click("SEED").await;
     browser.click("fall out").await;
     browser.until(OPEN, |open| cut_outs(open)[0]["islands"] != "").await;
     browser.read(".fit-row", "falls out with what is around it").await;

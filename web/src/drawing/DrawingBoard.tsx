@@ -121,6 +121,7 @@ export function DrawingBoard({
           {tool !== 'look' && (
             <rect
               className="trace-tool"
+              role="img"
               x={seen.x - 2000}
               y={seen.y - 2000}
               width={width * seen.scale + 4000}

@@ -59,6 +59,10 @@ export function HandRows({ own, view, unit, mending, isOn, onSwitch }: Props) {
                 ? 'Drag its nodes, or press on a stretch of it.'
                 : 'Press on a line to work at it.'}
           </p>
+          <div className="trace-hands" role="group" aria-label="Which line">
+            <Tool label="next line" onUse={() => mending.next(1)} />
+            <Tool label="line before" onUse={() => mending.next(-1)} />
+          </div>
           {mending.trouble && (
             <p className="lay-note lay-trouble" role="alert">
               {mending.trouble}

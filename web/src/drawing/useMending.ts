@@ -70,12 +70,29 @@ export function useMending(
       setTrouble(error.message);
     }
   };
+  /** Takes the next line that is there, for whoever has no pointer. */
+  const next = async (step: 1 | -1) => {
+    setTrouble(null);
+    for (
+      let at = (line ?? (step > 0 ? -1 : 1)) + step, tries = 0;
+      at >= 0 && tries < 50;
+      at += step
+    ) {
+      tries += 1;
+      const found = await api.pickLine({ ...ask, line: at, at: null });
+      if (found) {
+        take(at);
+        return;
+      }
+    }
+  };
   const back = () => {
     take(null);
     void session.keep(remove(`${field}.${steps.length - 1}`));
   };
   return {
     ...{ line, node, setNode, near, waits, setWaits, trouble, take, keep, press, back },
+    next: (step: 1 | -1) => void next(step),
     picked: line === null ? null : (picked.data ?? null),
   };
 }

@@ -129,6 +129,12 @@ const HEIGHTS: Partial<Record<AddOnKind, string>> = {
   words: 'Height of capitals',
 };
 
+/** What an opening of one's own is known by: its words, or its drawing's file. */
+function nameOf({ own }: AddOn): string | null {
+  if (!own) return null;
+  return own.cutting.of === 'words' ? `“${own.cutting.words}”` : own.cutting.origin.name;
+}
+
 interface RowProps {
   addOn: AddOn;
   index: number;
@@ -166,7 +172,7 @@ function Row(props: RowProps) {
     <div className={`add-on${isOpen || isBroken ? ' is-open' : ''}`}>
       <header>
         <Button variant="plain" aria-expanded={isOpen} onClick={onOpen}>
-          {addOn.panel} <b>{info?.name.toLowerCase() ?? addOn.kind}</b>
+          {addOn.panel} <b>{nameOf(addOn) ?? info?.name.toLowerCase() ?? addOn.kind}</b>
         </Button>
         <Button
           variant="plain"

@@ -27,7 +27,7 @@ pub(in crate::form) fn checks(flat: &Flat, unit: Unit) -> Vec<Check> {
             (State::Attention, more.to_string(), "fall out with what is around them".to_owned())
         }
     };
-    let texts = [value, "islands in what is cut out".to_owned(), verdict];
+    let texts = [value, "islands".to_owned(), verdict];
     let mut check = Check::yes_or_no("islands", Stage::Form, "Islands", state, texts);
     if islands > 0 {
         let loose = flat.cut_outs.iter().filter(|own| !own.islands.is_empty());
