@@ -34,13 +34,15 @@ pub enum Stage {
     Face,
     /// Copies on stock.
     Sheet,
+    /// What each line is worked with, and in which order.
+    Tooling,
     /// The files.
     Run,
 }
 
 impl Stage {
     /// Every stage, in the order of the route.
-    pub const ALL: [Self; 4] = [Self::Form, Self::Face, Self::Sheet, Self::Run];
+    pub const ALL: [Self; 5] = [Self::Form, Self::Face, Self::Sheet, Self::Tooling, Self::Run];
 
     /// What it is called.
     #[must_use]
@@ -49,6 +51,7 @@ impl Stage {
             Self::Form => "Form",
             Self::Face => "Face",
             Self::Sheet => "Sheet",
+            Self::Tooling => "Tooling",
             Self::Run => "Run",
         }
     }

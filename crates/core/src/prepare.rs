@@ -19,7 +19,7 @@ use crate::piece_checks::rows_check;
 use crate::records::Records;
 use crate::sheet::Placement;
 use crate::sheet::{Drawn, draw};
-use crate::tooling::CutPlan;
+use crate::tooling::{CutPlan, ToolPath, operations, tooling_checks};
 use crate::workshop::Workshop;
 
 /// A job, prepared: its last stage, with the pieces that went into it.
@@ -132,6 +132,25 @@ impl Prepared {
         made.ok().map(|(_, plan)| plan)
     }
 
+    /// The path of the tools on a run of its sheets, made anew or remembered; `None` where there is no such run.
+    #[must_use]
+    pub fn tool_path(
+        &self,
+        job: &Job,
+        workshop: &Workshop,
+        run: usize,
+        memory: &dyn Memory,
+    ) -> Option<Arc<ToolPath>> {
+        let plan = self.planned(run, memory)?;
+        let cutter = job.sheet.cutter.as_ref().and_then(|id| workshop.cutters.get(id));
+        let input = (self.laid_key, run, &job.tooling, cutter);
+        let page = self.windows.page;
+        let made = recalled(memory, "tool path", &input, || {
+            Ok(ToolPath::of(&plan, &job.tooling, cutter, page))
+        });
+        made.ok().map(|(_, path)| path)
+    }
+
     /// The kinds of line that it has, in the order of work.
     #[must_use]
     pub fn kinds(&self) -> BTreeSet<LineKind> {
@@ -216,6 +235,9 @@ pub fn prepare_with(
         checks.extend(own.map(|check| check.of_piece(&piece.job_piece, drawn.len() == 1)));
     }
     checks.extend(laid.sheet_checks.iter().cloned());
+    let parts = drawn.iter().flat_map(|piece| piece.faced.laid_parts());
+    let own = operations(parts.flat_map(Part::kinds), &job.tooling, records.cutter);
+    checks.extend(tooling_checks(&own, records.cutter));
     let pieces = drawn.into_iter().map(|piece| {
         let Drawn { job_piece, formed, form_key, faced, face_key } = piece;
         let name = job.title(&job_piece).to_owned();

@@ -11,6 +11,7 @@ pub mod dxf;
 pub mod fold;
 pub mod font;
 pub mod gltf;
+pub mod hpgl;
 pub mod line_style;
 pub mod lines;
 pub mod list;

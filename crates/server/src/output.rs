@@ -5,15 +5,19 @@ use std::io::{self, Write};
 
 use aptum_core::blob::Blobs;
 use aptum_core::face::Face;
+use aptum_core::workshop::Cutter;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::art::{USUAL_PPI, art_svg, most_ppi, png, sheet_svg};
 use aptum_formats::dxf::{flat_dxf, sheet_dxf};
 use aptum_formats::fold::flat_fold;
 use aptum_formats::gltf::folded_gltf;
+use aptum_formats::hpgl::hpgl;
 use aptum_formats::marks::marks_svg;
 use aptum_formats::obj::folded_obj;
 use aptum_formats::pdf::{art_pdf, hand_cut_pdf, marks_pdf, plates, plates_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
+
+use crate::shelf::tool_path;
 
 /// A file that a job has.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -39,6 +43,8 @@ pub enum OutputKind {
     Cut([u32; 2]),
     /// The same as DXF.
     CutDxf([u32; 2]),
+    /// What its cutter is sent: HP-GL.
+    CutHpgl([u32; 2]),
     /// The marks alone, as SVG.
     MarksSvg,
     /// The same as PDF.
@@ -72,9 +78,15 @@ impl OutputKind {
     }
 }
 
-/// Every file that the job has.
+/// The cutter of a job.
 #[must_use]
-pub fn outputs(prepared: &Prepared) -> Vec<Output> {
+pub fn cutter_of<'a>(job: &Job, workshop: &'a Workshop) -> Option<&'a Cutter> {
+    workshop.cutters.get(job.sheet.cutter.as_ref()?)
+}
+
+/// Every file that the job has, on its cutter.
+#[must_use]
+pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
     let sheets = prepared.layout.sheets();
     let file = |name: String, pages, kind| Output { name, pages, kind };
     let mut all = Vec::new();
@@ -110,6 +122,9 @@ pub fn outputs(prepared: &Prepared) -> Vec<Output> {
         }
         all.push(file(format!("cut-{first}.svg"), 1, OutputKind::Cut([first, last])));
         all.push(file(format!("cut-{first}.dxf"), 1, OutputKind::CutDxf([first, last])));
+        if cutter.is_some_and(|cutter| cutter.dialect.is_some()) {
+            all.push(file(format!("cut-{first}.hpgl"), 1, OutputKind::CutHpgl([first, last])));
+        }
         first = last + 1;
     }
     if !prepared.marks.marks.is_empty() {
@@ -176,6 +191,18 @@ impl Desired<'_> {
             }
             OutputKind::CutDxf([sheet, _]) => {
                 out.write_all(&sheet_dxf(prepared, sheet).ok_or_else(none)?)
+            }
+            OutputKind::CutHpgl([sheet, _]) => {
+                let dialect = cutter_of(job, self.workshop).and_then(|own| own.dialect.as_ref());
+                let mut first = 1;
+                let runs = prepared.layout.runs.iter();
+                let run = runs.filter(|run| run.sheets > 0).position(|run| {
+                    first += run.sheets;
+                    sheet < first
+                });
+                let path = tool_path(prepared, job, self.workshop, run.ok_or_else(none)?);
+                let (path, dialect) = path.zip(dialect).ok_or_else(none)?;
+                hpgl(&path, dialect, prepared.windows.page, out)
             }
             OutputKind::MarksSvg => out.write_all(marks_svg(job, prepared).as_bytes()),
             OutputKind::MarksPdf => marks_pdf(job, prepared, out),

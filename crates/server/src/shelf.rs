@@ -7,7 +7,7 @@ use std::sync::{Arc, LazyLock};
 use aptum_core::blob::Blobs;
 use aptum_core::form::{Form, Traced};
 use aptum_core::memory::{Key, Made, Memory};
-use aptum_core::tooling::CutPlan;
+use aptum_core::tooling::{CutPlan, ToolPath};
 use aptum_core::trace::Seen;
 use aptum_core::{InputError, Job, Prepared, Workshop, prepare_with};
 use aptum_formats::{lines, trace};
@@ -74,6 +74,17 @@ pub fn with_lines(mut form: Form, blobs: &dyn Blobs) -> Form {
 #[must_use]
 pub fn seen(traced: &Traced, blobs: &dyn Blobs, most: usize) -> Option<Arc<Seen>> {
     trace::seen(traced, blobs, &*SHELF, Some(most))
+}
+
+/// The path of the tools on a run of a job's sheets; `None` where there is no such run.
+#[must_use]
+pub fn tool_path(
+    prepared: &Prepared,
+    job: &Job,
+    workshop: &Workshop,
+    run: usize,
+) -> Option<Arc<ToolPath>> {
+    prepared.tool_path(job, workshop, run, &*SHELF)
 }
 
 /// The cut plan of a run of a job's sheets; `None` where there is no such run.

@@ -44,15 +44,15 @@ async fn main() {
         ("/", "jobs.png"),
         ("/new", "catalogue.png"),
         ("/jobs/17/form", "form.png"),
-        ("/jobs/9/form", "gable.png"),
         ("/jobs/17/face", "face.png"),
         ("/jobs/21/form", "trace.png"),
         ("/jobs/23/form?piece=p5", "stickers.png"),
         ("/jobs/24/form", "drawing.png"),
+        ("/jobs/26/form", "stencil.png"),
         ("/jobs/3/sheet", "sheet.png"),
+        ("/jobs/3/tooling", "tooling.png"),
         ("/jobs/3/run", "run.png"),
         ("/workshop/cutters/reading-room-cutter", "workshop-cutter.png"),
-        ("/workshop/mark_sets/three-dots", "workshop-marks.png"),
     ] {
         go(path).await;
         save(&folder.join(name)).await;

@@ -17,7 +17,8 @@ import type {
   FoldMoment,
   FoldView,
   FontView,
-  Form,
+  FreeAsk,
+  FreedView,
   Job,
   JobPiece,
   JobSummary,
@@ -43,6 +44,8 @@ import type {
   RecordKind,
   ReturnedView,
   ReworkStep,
+  ToolingAsk,
+  ToolingView,
   Traced,
   TraceLook,
   Turning,
@@ -179,10 +182,11 @@ export const api = {
     const query = new URLSearchParams({ name: file.name, ...(how ? { how } : {}) });
     return call<ReturnedView>('POST', `/jobs/${id}/returned?${query.toString()}`, file);
   },
+  tooling: (ask: ToolingAsk, signal: AbortSignal) =>
+    call<ToolingView>('POST', '/tooling', ask, signal),
   pickLine: (ask: PickAsk, signal?: AbortSignal) =>
     call<PickedView | null>('POST', '/lines/pick', ask, signal),
-  setFree: (form: Form, stock: string, name: string) =>
-    call<LineDrawing>('POST', '/drawings/free', { form, stock, name }),
+  setFree: (ask: FreeAsk) => call<FreedView>('POST', '/drawings/free', ask),
   lineKeys: () => call<KeptKey[]>('GET', '/keys'),
   applyKey: (drawing: LineDrawing, key: LineKey) =>
     call<LineKey>('POST', '/keys', { drawing, key }),

@@ -109,6 +109,7 @@ export function DrawingStage({ stage, own, view }: Props) {
         <HandRows
           {...{ own, view, unit, mending }}
           isOn={tool === 'mend'}
+          onScale={(scale) => void session.keep(set(at('scale'), scale))}
           onSwitch={(is) => setTool(is ? 'mend' : 'look')}
         />
         <Rows title="Put in order">

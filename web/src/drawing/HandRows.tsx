@@ -8,6 +8,7 @@ import type {
   LineDrawing,
   LineMend,
   Meaning,
+  Scale,
   UnitInfo,
 } from '../api/generated/types';
 import { PlainLength } from '../card/PlainLength';
@@ -21,6 +22,7 @@ interface Props {
   mending: Mending;
   isOn: boolean;
   onSwitch: (is: boolean) => void;
+  onScale: (scale: Scale) => void;
 }
 
 /** What the other line is pressed for. */
@@ -34,7 +36,7 @@ const WAITING: Record<Together, string> = {
 
 const FIGURES = ['line', 'rectangle', 'ellipse', 'arc'] as const;
 
-export function HandRows({ own, view, unit, mending, isOn, onSwitch }: Props) {
+export function HandRows({ own, view, unit, mending, isOn, onSwitch, onScale }: Props) {
   const steps = own.mends ?? [];
   return (
     <Rows
@@ -68,7 +70,7 @@ export function HandRows({ own, view, unit, mending, isOn, onSwitch }: Props) {
               {mending.trouble}
             </p>
           )}
-          {mending.picked && <LineTools {...{ view, unit, mending }} />}
+          {mending.picked && <LineTools {...{ view, unit, mending, onScale }} />}
           <AddLine {...{ view, unit, mending }} />
         </>
       )}
@@ -110,7 +112,7 @@ function Tool({ label, onUse, isOn }: { label: string; onUse: () => void; isOn?:
   );
 }
 
-function LineTools({ view, unit, mending }: ToolProps) {
+function LineTools({ view, unit, mending, onScale }: ToolProps & Pick<Props, 'onScale'>) {
   const [within, setWithin] = useState(0.1);
   const [width, setWidth] = useState(3);
   const [radius, setRadius] = useState(3);
@@ -135,6 +137,14 @@ function LineTools({ view, unit, mending }: ToolProps) {
       <Result
         label={`Line ${line + 1}, ${picked.is_closed ? 'closed' : 'open'}`}
         value={`${picked.nodes.length} nodes, ${picked.length_text}`}
+      />
+      <PlainLength
+        label="Is really"
+        note="How long this line is on paper: all of the drawing is scaled by it."
+        value={picked.length * view.unit}
+        unit={unit}
+        onTry={() => undefined}
+        onKeep={(mm) => onScale({ by: 'known', units: picked.length, mm })}
       />
       <div className="row-field">
         <label htmlFor="line-is">It is</label>

@@ -13,10 +13,12 @@ export function SetFree({ session, name }: { session: PieceSession; name: string
   const free = async () => {
     setTrouble(null);
     try {
-      const drawing = await api.setFree(session.own.form, session.own.stock, name);
-      const { backing, through } = session.own.form;
+      const { form: own, stock, face: printed } = session.own;
+      const { drawing, face } = await api.setFree({ form: own, stock, face: printed, name });
+      const { backing, through } = own;
       const form = { drawing, ...(backing ? { backing } : {}), ...(through ? { through } : {}) };
-      if (await session.keep(set(session.at('form'), form))) setAsking(false);
+      if (await session.keep(set(session.at('form'), form), set(session.at('face'), face)))
+        setAsking(false);
     } catch (error) {
       if (!(error instanceof Failure)) throw error;
       setTrouble(error.message);
@@ -37,8 +39,9 @@ export function SetFree({ session, name }: { session: PieceSession; name: string
         <Modal.Body>
           <p>
             Its lines become a drawing’s: each can be moved, bent, cut or taken out, and it folds as
-            before. Length, width, height and all other figures are gone then, and it no longer
-            follows the caliper of its card. Undo brings them back.
+            before. Its figures are gone then: a structure no longer follows the caliper of its
+            card, and an outline no longer its picture, which stays where it is printed. Undo brings
+            them back.
           </p>
           {trouble && (
             <p className="lay-note lay-trouble" role="alert">

@@ -10,6 +10,7 @@ import { FaceStage } from '../face/FaceStage';
 import { FitStrip } from '../fit/FitStrip';
 import { Remedies } from '../fit/Remedies';
 import { FormStage } from '../form/FormStage';
+import { ToolingStage } from '../tooling/ToolingStage';
 import { RunStage } from '../run/RunStage';
 import { SheetStage } from '../sheet/SheetStage';
 import { ConflictDialog } from './ConflictDialog';
@@ -33,6 +34,7 @@ const WORK: Record<Stage, (props: StageProps) => React.ReactNode> = {
   form: FormStage,
   face: FaceStage,
   sheet: SheetStage,
+  tooling: ToolingStage,
   run: RunStage,
 };
 

@@ -7,6 +7,7 @@ import { FigureField } from '../card/FigureField';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { BackingRows } from '../form/BackingRows';
 import { CardRows } from '../form/CardRows';
+import { SetFree } from '../form/SetFree';
 import type { StageProps } from '../job/StageProps';
 import { BorderRows } from './BorderRows';
 import { MendRows } from './MendRows';
@@ -81,6 +82,7 @@ export function TraceStage({ stage, own, view }: Props) {
         <MendRows {...{ session, own, view, tool }} onTool={setTool} />
         <BackingRows session={session} workshop={workshop} unit={unit} />
         <CardRows stage={stage} />
+        {!own.card && <SetFree session={session} name={own.origin.name || piece.name} />}
       </SpecCard>
     </main>
   );

@@ -164,6 +164,17 @@ impl Layer {
         }
     }
 
+    /// The same, to be changed.
+    pub const fn lying_mut(&mut self) -> Option<&mut Lying> {
+        match &mut self.kind {
+            LayerKind::Colour { .. } | LayerKind::PanelNames => None,
+            LayerKind::Picture(picture) => Some(&mut picture.lying),
+            LayerKind::Text(text) => Some(&mut text.lying),
+            LayerKind::Shape(shape) => Some(&mut shape.lying),
+            LayerKind::Pattern(pattern) => Some(&mut pattern.lying),
+        }
+    }
+
     /// What it goes by in lists.
     #[must_use]
     pub fn title(&self) -> &str {

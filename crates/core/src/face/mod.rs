@@ -15,6 +15,7 @@ mod placed;
 mod printer;
 mod rework;
 mod row_checks;
+mod set_free;
 mod shape;
 mod text;
 mod upright;

@@ -224,6 +224,7 @@ mod tests {
             unit: Unit::Mm,
             pieces: vec![piece("p1"), piece("p2")],
             sheet: SheetPlan::default(),
+            tooling: crate::job::Tooling::default(),
         }
     }
 

@@ -6,6 +6,7 @@ pub mod older;
 mod piece;
 mod placement;
 mod plan;
+mod tooling;
 
 use std::borrow::Cow;
 
@@ -21,6 +22,7 @@ pub use layout::{LaidBlank, SheetRun};
 pub use piece::JobPiece;
 pub use placement::{Placement, rotation};
 pub use plan::{Amount, Kept, MOST_PLACED, Made, Orientation, Search, SheetPlan, Turning};
+pub use tooling::{Nicks, OperationSay, Tooling};
 
 use crate::blob::{BlobId, Blobs};
 use crate::error::{Faults, InputError, Remedy};
@@ -43,6 +45,9 @@ pub struct Job {
     pub pieces: Vec<JobPiece>,
     /// How copies go onto sheets.
     pub sheet: SheetPlan,
+    /// How its lines are worked.
+    #[serde(default, skip_serializing_if = "Tooling::is_standard")]
+    pub tooling: Tooling,
 }
 
 /// Most pieces of a job.
@@ -256,6 +261,7 @@ impl Job {
             self.validate_members(piece, &mut faults);
         }
         self.sheet.validate(self.unit, &mut faults);
+        self.tooling.validate(self.unit, &mut faults);
         faults.or(())
     }
 

@@ -1,14 +1,26 @@
 //! Tooling: what is cut on a sheet, decided once. Files and views read the plan and decide nothing themselves.
 
+mod checks;
+mod holding;
+mod operations;
+mod order;
+mod path;
 mod perforated;
 mod shared;
+mod trailing;
 
 use std::borrow::Cow;
 
-use kurbo::BezPath;
+use kurbo::{BezPath, ParamCurveArclen};
 
+pub(crate) use checks::tooling_checks;
+pub use holding::nicked;
+pub use operations::{Operation, operations, tool_for};
+pub use order::{Strand, Turn, order, travel};
+pub use path::{Stretch, ToolPath, Worked};
 pub use perforated::perforated;
 use shared::cut_once;
+pub use trailing::{axis_way, overcut};
 
 use crate::LineKind;
 use crate::form::Part;
@@ -37,6 +49,8 @@ pub struct PlannedStroke {
 pub struct CutPlan {
     /// The strokes.
     pub strokes: Vec<PlannedStroke>,
+    /// How much was asked for twice and is cut once, mm.
+    pub left_out: f64,
 }
 
 impl CutPlan {
@@ -52,7 +66,8 @@ impl CutPlan {
                 part.all_strokes().map(|stroke| (stroke.clone(), worked(&stroke))).collect()
             })
             .collect();
-        let mut strokes = Vec::new();
+        let mut strokes: Vec<PlannedStroke> = Vec::new();
+        let mut left_out = 0.0;
         for kind in LineKind::IN_ORDER {
             let placed = placements.iter().enumerate();
             let placed = placed.filter_map(|(copy, at)| Some((copy, at, blanks.get(at.part)?)));
@@ -72,16 +87,20 @@ impl CutPlan {
                 .collect();
             if matches!(kind, LineKind::Cut | LineKind::KissCut) {
                 let paths: Vec<&BezPath> = own.iter().map(|stroke| &stroke.path).collect();
+                let asked: f64 = own.iter().map(|stroke| length(&stroke.path)).sum();
+                let first = strokes.len();
                 strokes.extend(cut_once(&paths).into_iter().map(|(of, path)| PlannedStroke {
                     path,
                     stroke: own[of].stroke.clone(),
                     ..own[of]
                 }));
+                let cut: f64 = strokes[first..].iter().map(|stroke| length(&stroke.path)).sum();
+                left_out += (asked - cut).max(0.0);
             } else {
                 strokes.extend(own);
             }
         }
-        Self { strokes }
+        Self { strokes, left_out }
     }
 
     /// The plan of one blank by itself, where it was drawn.
@@ -101,6 +120,10 @@ impl Weighty for CutPlan {
         let elements = self.strokes.iter().map(|stroke| stroke.path.elements().len());
         size_of::<PlannedStroke>() * self.strokes.len() + ELEMENT * elements.sum::<usize>()
     }
+}
+
+fn length(path: &BezPath) -> f64 {
+    path.segments().map(|segment| segment.arclen(0.01)).sum()
 }
 
 /// What of a stroke is worked, a subpath each.

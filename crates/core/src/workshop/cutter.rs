@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::{Corner, Keeping, Margins, MarkSet, MarkShapeName, check_name};
+use super::{Corner, Dialect, Keeping, Knife, Margins, MarkSet, MarkShapeName, Pace, check_name};
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
@@ -130,6 +130,15 @@ pub struct Cutter {
     pub field: Field,
     /// The corner in which its blade starts.
     pub start: Corner,
+    /// How its knife trails, and who allows for that.
+    #[serde(default)]
+    pub knife: Knife,
+    /// How fast it moves, where that is known.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub pace: Option<Pace>,
+    /// The language that it takes, where it takes HP-GL.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub dialect: Option<Dialect>,
     /// Where it stands in lists.
     #[serde(default)]
     pub keeping: Keeping,
@@ -185,6 +194,13 @@ impl Cutter {
                     Remedy::advice("Say whether it holds a knife, a creaser or a pen"),
                 ));
             }
+        }
+        self.knife.validate(unit, &mut faults);
+        if let Some(pace) = &self.pace {
+            pace.validate(&mut faults);
+        }
+        if let Some(dialect) = &self.dialect {
+            dialect.validate(&mut faults);
         }
         if let Finds::Eye(eye) = &self.finds {
             faults.range("finds.smallest", "The smallest mark", eye.smallest, 0.5..=100.0, show);

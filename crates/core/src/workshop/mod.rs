@@ -3,6 +3,7 @@
 mod carrier;
 mod cutter;
 mod keeping;
+mod knife;
 mod mark_set;
 mod printer;
 mod record;
@@ -20,6 +21,7 @@ use ts_rs::TS;
 pub use carrier::Carrier;
 pub use cutter::{Cutter, DepthSetting, EyeRange, Field, Finds, Station, Tool};
 pub use keeping::Keeping;
+pub use knife::{AllowedBy, Dialect, Knife, Pace};
 pub use mark_set::{Corner, DistanceFrom, MarkSet, MarkShape, MarkShapeName, Tell};
 pub use printer::{Printer, TurnsAbout};
 pub use record::{Record, RecordKind};

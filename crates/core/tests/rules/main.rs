@@ -31,6 +31,7 @@ mod sizes;
 mod split;
 mod stages;
 mod structures;
+mod tooling;
 mod traces;
 mod whole_jobs;
 mod workshop;

@@ -7,11 +7,13 @@ mod svg;
 
 use std::sync::Arc;
 
+use ::svg::node::element::{Group as SvgGroup, Path as SvgPath};
 use aptum_core::blob::{BlobId, Blobs};
 use aptum_core::form::{Form, ReadLines};
-use aptum_core::geometry::Rect;
+use aptum_core::geometry::{Affine, Rect, path_text};
 use aptum_core::lines::{Lines, LinesError, MOST_MENDS};
 use aptum_core::memory::{Memory, recalled};
+use aptum_core::units::INCH;
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
@@ -119,6 +121,39 @@ pub fn brought(bytes: &[u8], page: usize) -> Result<Lines, ReadError> {
         // A reader that gives up takes nothing else with it.
         reader.map_err(|_| unreadable())?.join().map_err(|_| unreadable())?
     })
+}
+
+/// How wide lines are printed of a file that knows no widths, mm: a point (common practice).
+const PRINTED: f64 = 0.35;
+
+/// A drawing of lines that is no picture (DXF, FOLD), as an SVG of its lines at true size, in their colours; `None` for
+/// any other file.
+#[must_use]
+pub fn as_svg(bytes: &[u8]) -> Option<String> {
+    if !matches!(File::of(bytes), Ok(File::Dxf | File::Fold)) {
+        return None;
+    }
+    let lines = brought(bytes, 1).ok()?;
+    // Units that are not told are the web's.
+    let mm = lines.unit.unwrap_or(INCH / 96.0);
+    let around = lines.bounds().inflate(PRINTED / mm, PRINTED / mm);
+    let to_mm = Affine::scale(mm) * Affine::translate(-around.origin().to_vec2());
+    let (width, height) = (around.width() * mm, around.height() * mm);
+    let mut all = SvgGroup::new()
+        .set("fill", "none")
+        .set("stroke-width", PRINTED)
+        .set("stroke-linecap", "round");
+    for line in &lines.lines {
+        let group = lines.groups.get(line.group)?;
+        let colour = if group.colour.is_empty() { "#000000" } else { &group.colour };
+        let path = path_text(&(to_mm * line.path.clone()));
+        all = all.add(SvgPath::new().set("d", path).set("stroke", colour.to_owned()));
+    }
+    let document = ::svg::Document::new()
+        .set("width", format!("{width}mm"))
+        .set("height", format!("{height}mm"))
+        .set("viewBox", (0, 0, width, height));
+    Some(document.add(all).to_string())
 }
 
 /// The frame of a drawing that can be printed, in units of its lines: an SVG's, or a page's of a PDF.

@@ -512,7 +512,7 @@ fn every_job_of_the_demo_goes_out_as_it_lies() {
         assert_eq!(laid == 0, job.name == "Runner bean carton", "{} has no copy", job.name);
         jobs += 1;
     }
-    assert_eq!(jobs, 25);
+    assert_eq!(jobs, 26);
 }
 
 /// The pages that are announced are those of the file, with and without room for the legend.

@@ -7,6 +7,7 @@ mod broken;
 mod clean;
 mod drawings;
 mod files;
+mod hpgl;
 mod pictures;
 mod piece;
 mod reading;

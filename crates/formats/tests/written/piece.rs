@@ -91,6 +91,41 @@ fn solids_have_the_surface_the_volume_and_the_turns_of_the_reference() {
     }
 }
 
+/// Against trimesh: nets as lines of a drawing, folded by their creases alone, enclose the volume of the solid. Faces lie
+/// with their printed side out, so that the sum of their pyramids to any point is what they enclose.
+#[test]
+fn nets_that_are_drawn_enclose_the_volume_of_the_reference() {
+    let mut closed = 0;
+    for row in tables()["solids"].as_array().unwrap() {
+        let structure = row["structure"].as_str().unwrap();
+        // The cup is open.
+        if structure == "cup" {
+            continue;
+        }
+        let figures = row["figures"].as_object().unwrap().iter();
+        let figures: Vec<(&str, f64)> =
+            figures.map(|(key, value)| (key.as_str(), number(value))).collect();
+        let flat = Form::new(structure, &figures).draw(0.01, Unit::Mm).unwrap();
+        let (lines, mut own) = LineDrawing::freed(&flat, structure).unwrap();
+        own.lines = BlobId("0".repeat(64));
+        own.read = ReadLines(Some(Arc::new(lines)));
+        let drawn = Form::of_drawing(own).draw(0.01, Unit::Mm).unwrap();
+        let model = FoldModel::new(&drawn, 0.01).unwrap();
+        let pose = Pose::at(&model, model.closed());
+        let faces = model.panels.iter().enumerate();
+        let faces = faces.filter(|(_, panel)| !panel.name.starts_with("Tab"));
+        let sixths = faces.map(|(at, panel)| {
+            let ring: Vec<_> = panel.ring.iter().map(|own| pose.point(at, *own).coords).collect();
+            let fan = ring.windows(2).skip(1);
+            fan.map(|pair| ring[0].dot(&pair[0].cross(&pair[1]))).sum::<f64>()
+        });
+        let (volume, wanted) = ((sixths.sum::<f64>() / 6.0).abs(), number(&row["volume"]));
+        assert!((volume - wanted).abs() < 5e-3 * wanted, "{structure}: {volume} for {wanted}");
+        closed += 1;
+    }
+    assert!(closed >= 8, "{closed}");
+}
+
 /// Against shapely: every structure's outline is valid, and has its area and perimeter.
 #[test]
 fn outlines_are_valid_and_have_the_areas_of_the_reference() {

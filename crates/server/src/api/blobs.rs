@@ -2,6 +2,7 @@
 
 use aptum_core::blob::BlobId;
 use aptum_formats::content::Content;
+use aptum_formats::lines::as_svg;
 use aptum_formats::picture::{Coding, LARGEST, Picture, PictureError};
 use rocket::data::{Data, ToByteUnit};
 use rocket::http::{ContentType, Header};
@@ -49,9 +50,14 @@ pub async fn add(
         .map_err(|error| Problem::missing(format!("The picture did not arrive: {error}")))?;
     let bytes = bytes.into_inner();
     let (picture, bytes) = desk
-        .picture(move |_| match Picture::brought(&bytes, page.unwrap_or(1)) {
-            Ok((picture, kept)) => Ok((picture, kept.into_owned())),
-            Err(error) => Err(error.into()),
+        .picture(move |_| {
+            match Picture::brought(
+                &as_svg(&bytes).map_or(bytes, String::into_bytes),
+                page.unwrap_or(1),
+            ) {
+                Ok((picture, kept)) => Ok((picture, kept.into_owned())),
+                Err(error) => Err(error.into()),
+            }
         })
         .await?;
     let id =

@@ -3,6 +3,7 @@
 use std::io::Write;
 use std::sync::Arc;
 
+use aptum_core::workshop::Cutter;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
 use aptum_formats::art::{PPI, USUAL_PPI, most_ppi};
@@ -20,7 +21,7 @@ use zip::write::SimpleFileOptions;
 
 use super::Problem;
 use crate::desk::Desk;
-use crate::output::{Desired, OutputKind, marks_wanted, outputs, units_wanted};
+use crate::output::{Desired, OutputKind, cutter_of, marks_wanted, outputs, units_wanted};
 use crate::sending::Body;
 use crate::shelf;
 use crate::store::Store;
@@ -63,6 +64,7 @@ fn media_type(name: &str) -> ContentType {
         Some("gltf") => ContentType::new("model", "gltf+json"),
         Some("obj") => ContentType::new("model", "obj"),
         Some("dxf") => ContentType::new("image", "vnd.dxf"),
+        Some("hpgl") => ContentType::new("application", "vnd.hp-hpgl"),
         _ => ContentType::ZIP,
     }
 }
@@ -120,12 +122,13 @@ const fn is_of_sheets(kind: OutputKind) -> bool {
 #[get("/jobs/<id>/files")]
 pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Problem> {
     desk.slow(move |store| {
-        let (_, _, prepared) = found(store, id)?;
+        let (job, workshop, prepared) = found(store, id)?;
+        let cutter = cutter_of(&job, &workshop);
         let several = prepared.pieces.len() > 1;
         let name = |piece: usize| {
             prepared.pieces.get(piece).filter(|_| several).map(|piece| piece.name.clone())
         };
-        let info = outputs(&prepared).into_iter().map(|output| {
+        let info = outputs(&prepared, cutter).into_iter().map(|output| {
             let (title, note, piece, sheets) = match output.kind {
                 OutputKind::Print => ("Print file", "art and marks, no lines", None, None),
                 OutputKind::Plates => (
@@ -140,6 +143,9 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 OutputKind::Cut(sheets) => ("Cut file", "lines only, in mm", None, Some(sheets)),
                 OutputKind::CutDxf(sheets) => {
                     ("Cut file as DXF", "a layer for each kind of line", None, Some(sheets))
+                }
+                OutputKind::CutHpgl(sheets) => {
+                    ("Cut file as HP-GL", "as its cutter takes it", None, Some(sheets))
                 }
                 OutputKind::MarksSvg => {
                     ("Marks as SVG", "alone, to lay under art made elsewhere", None, None)
@@ -178,6 +184,9 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 Some([first, _]) if matches!(output.kind, OutputKind::CutDxf(_)) => {
                     format!("cut-dxf/{first}")
                 }
+                Some([first, _]) if matches!(output.kind, OutputKind::CutHpgl(_)) => {
+                    format!("cut-hpgl/{first}")
+                }
                 Some([first, _]) => format!("cut/{first}"),
                 None if is_of_sheets(output.kind) => output.name.clone(),
                 None => format!("piece/{}", output.name),
@@ -206,11 +215,13 @@ async fn one(
     desk: &Desk,
     id: i32,
     (marks, units): (Option<String>, SvgUnits),
-    choose: impl FnOnce(&Prepared) -> Result<(String, OutputKind), Problem> + Send + 'static,
+    choose: impl FnOnce(&Prepared, Option<&Cutter>) -> Result<(String, OutputKind), Problem>
+    + Send
+    + 'static,
 ) -> Result<Download, Problem> {
     let file = desk.file(move |store| {
         let (job, workshop, prepared) = found(store, id)?;
-        let (file, kind) = choose(&prepared)?;
+        let (file, kind) = choose(&prepared, cutter_of(&job, &workshop))?;
         let marks = marks_wanted(marks.as_deref());
         let named = Named { job: job.name.clone(), file };
         let blobs = store.clone();
@@ -225,7 +236,7 @@ async fn one(
 /// The print PDF.
 #[get("/jobs/<id>/print.pdf")]
 pub async fn print(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
-    one(desk, id, PLAIN, |prepared| {
+    one(desk, id, PLAIN, |prepared, _| {
         if prepared.is_printed() {
             return Ok(("print.pdf".to_owned(), OutputKind::Print));
         }
@@ -237,8 +248,8 @@ pub async fn print(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
 /// The print, a page for each ink.
 #[get("/jobs/<id>/print-inks.pdf")]
 pub async fn plates(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
-    one(desk, id, PLAIN, |prepared| {
-        let all = outputs(prepared);
+    one(desk, id, PLAIN, |prepared, cutter| {
+        let all = outputs(prepared, cutter);
         if all.iter().any(|output| output.kind == OutputKind::Plates) {
             return Ok(("print-inks.pdf".to_owned(), OutputKind::Plates));
         }
@@ -250,7 +261,7 @@ pub async fn plates(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
 /// The hand-cut PDF.
 #[get("/jobs/<id>/hand-cut.pdf")]
 pub async fn hand_cut(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
-    one(desk, id, PLAIN, |_| Ok(("hand-cut.pdf".to_owned(), OutputKind::HandCut))).await
+    one(desk, id, PLAIN, |_, _| Ok(("hand-cut.pdf".to_owned(), OutputKind::HandCut))).await
 }
 
 /// The cut SVG of one sheet; with `marks=included` the registration marks go in too.
@@ -265,7 +276,7 @@ pub async fn cut(
     let told = units_wanted(units.as_deref()).ok_or_else(|| {
         Problem::missing("Cut files are written in mm, or with 72, 90, 96 or 300 units to the inch")
     })?;
-    one(desk, id, (marks, told), move |prepared| {
+    one(desk, id, (marks, told), move |prepared, _| {
         on_sheet(prepared, number)?;
         let in_units =
             units.filter(|units| units != "mm").map(|units| format!("-{units}-per-inch"));
@@ -278,8 +289,8 @@ pub async fn cut(
 /// The registration marks alone.
 #[get("/jobs/<id>/<name>", rank = 5)]
 pub async fn marks(desk: &State<Desk>, id: i32, name: MarksFile) -> Result<Download, Problem> {
-    one(desk, id, PLAIN, move |prepared| {
-        let all = outputs(prepared).into_iter();
+    one(desk, id, PLAIN, move |prepared, cutter| {
+        let all = outputs(prepared, cutter).into_iter();
         let found = all.filter(|output| output.name == name.0).next();
         let found = found.ok_or_else(|| {
             Problem::missing("This job’s sheets have no marks: choose marks on Sheet")
@@ -312,7 +323,7 @@ pub async fn sheet_png(
     ppi: Option<u32>,
 ) -> Result<Download, Problem> {
     let ppi = ppi.unwrap_or(USUAL_PPI);
-    one(desk, id, PLAIN, move |prepared| {
+    one(desk, id, PLAIN, move |prepared, _| {
         on_sheet(prepared, number)?;
         if !PPI.contains(&ppi) {
             let (least, most) = (PPI.start(), PPI.end());
@@ -335,9 +346,24 @@ pub async fn sheet_png(
 /// The cut DXF of one sheet.
 #[get("/jobs/<id>/cut-dxf/<number>")]
 pub async fn cut_dxf(desk: &State<Desk>, id: i32, number: u32) -> Result<Download, Problem> {
-    one(desk, id, PLAIN, move |prepared| {
+    one(desk, id, PLAIN, move |prepared, _| {
         on_sheet(prepared, number)?;
         Ok((format!("cut-{number}.dxf"), OutputKind::CutDxf([number, number])))
+    })
+    .await
+}
+
+/// The tool path of one sheet, in its cutter's language.
+#[get("/jobs/<id>/cut-hpgl/<number>")]
+pub async fn cut_hpgl(desk: &State<Desk>, id: i32, number: u32) -> Result<Download, Problem> {
+    one(desk, id, PLAIN, move |prepared, cutter| {
+        on_sheet(prepared, number)?;
+        if cutter.is_none_or(|cutter| cutter.dialect.is_none()) {
+            return Err(Problem::missing(
+                "The job’s cutter takes no HP-GL: say in the Workshop how it is spoken to, or use the SVG or DXF",
+            ));
+        }
+        Ok((format!("cut-{number}.hpgl"), OutputKind::CutHpgl([number, number])))
     })
     .await
 }
@@ -354,12 +380,15 @@ fn on_sheet(prepared: &Prepared, number: u32) -> Result<(), Problem> {
 /// A piece itself, flat or folded.
 #[get("/jobs/<id>/piece/<name>")]
 pub async fn piece(desk: &State<Desk>, id: i32, name: String) -> Result<Download, Problem> {
-    one(desk, id, PLAIN, move |prepared| {
-        let all = outputs(prepared).into_iter().filter(|output| {
+    one(desk, id, PLAIN, move |prepared, cutter| {
+        let all = outputs(prepared, cutter).into_iter().filter(|output| {
             !is_of_sheets(output.kind)
                 && !matches!(
                     output.kind,
-                    OutputKind::Cut(_) | OutputKind::CutDxf(_) | OutputKind::SheetPng(..)
+                    OutputKind::Cut(_)
+                        | OutputKind::CutDxf(_)
+                        | OutputKind::CutHpgl(_)
+                        | OutputKind::SheetPng(..)
                 )
         });
         let names: Vec<String> = all.clone().map(|output| output.name).collect();
@@ -386,7 +415,9 @@ pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<D
             let units = SvgUnits::Mm;
             let desired = Desired { job, prepared: &prepared, workshop, marks, units, blobs };
             let mut zip = ZipWriter::new_stream(out);
-            for output in outputs(&prepared).into_iter().filter(|output| !output.kind.is_picture())
+            for output in outputs(&prepared, cutter_of(job, workshop))
+                .into_iter()
+                .filter(|output| !output.kind.is_picture())
             {
                 zip.start_file(output.name, SimpleFileOptions::default())?;
                 desired.write(output.kind, &mut zip)?;

@@ -1,7 +1,10 @@
 //! The lines of a drawing, worked at by hand: one that is pressed, and a structure that is set free from its figures.
 
+use aptum_core::Job;
+use aptum_core::face::Face;
 use aptum_core::form::{Form, LineDrawing};
 use aptum_core::geometry::{Point, path_text};
+use aptum_core::job::JobPiece;
 use aptum_core::lines::{Chain, Line, Meaning, Picked};
 use aptum_core::units::{Unit, measure};
 use aptum_core::workshop::RecordId;
@@ -16,8 +19,9 @@ use ts_rs::TS;
 use super::Problem;
 use super::body::Body;
 use super::fold::caliper;
+use super::starts::starting_job;
 use crate::desk::Desk;
-use crate::shelf::with_lines;
+use crate::shelf::{furnished, with_lines};
 
 /// A drawing and the line of it that is looked for: by its number, or by a place.
 #[derive(Debug, Deserialize, JsonSchema, TS)]
@@ -48,6 +52,8 @@ pub struct PickedView {
     /// What runs from each node to the next.
     segments: Vec<SegmentView>,
     length_text: String,
+    /// The same in units of the file.
+    length: f64,
     /// What it is, where that is told of it alone.
     told: Option<Meaning>,
     /// The row of the line key that it belongs to.
@@ -111,6 +117,7 @@ impl PickedView {
             nodes: nodes.collect(),
             segments: segments.collect(),
             length_text: measure(picked.length * mm, unit),
+            length: picked.length,
             told: line.told,
             row,
             near: picked.near.map(|(segment, share)| NearView { segment, share }),
@@ -149,30 +156,43 @@ pub async fn pick(
 pub struct FreeAsk {
     form: Form,
     stock: RecordId,
+    /// What is printed on it.
+    face: Option<Face>,
     /// What its lines are called.
     name: String,
 }
 
+/// A form that was set free.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct FreedView {
+    drawing: LineDrawing,
+    /// What is printed on it, where it lay.
+    face: Option<Face>,
+}
+
 /// A structure as lines of its own, which fold as it did: kept on disk when the answer comes.
 #[post("/drawings/free", data = "<ask>")]
-pub async fn set_free(
-    desk: &State<Desk>,
-    ask: Body<FreeAsk>,
-) -> Result<Json<LineDrawing>, Problem> {
-    let FreeAsk { form, stock, name } = ask.0;
+pub async fn set_free(desk: &State<Desk>, ask: Body<FreeAsk>) -> Result<Json<FreedView>, Problem> {
+    let FreeAsk { form, stock, face, name } = ask.0;
     let name: String = name.chars().filter(|own| !own.is_control()).take(200).collect();
-    let (lines, drawing) = desk
+    let (lines, drawing, face) = desk
         .quick(move |store| {
             let caliper = caliper(store, &stock)?;
-            let flat = with_lines(form, store).draw(caliper, Unit::Mm)?;
-            LineDrawing::freed(&flat, &name)
-                .map_err(|error| Problem::drawing(422, error.to_string()))
+            let mut piece = JobPiece::new("p1", form, &stock.0);
+            piece.face = face;
+            let job = Job { pieces: vec![piece], ..starting_job(&*store.workshop()?) };
+            let piece = &furnished(&job, store).pieces[0];
+            let flat = piece.form.draw(caliper, Unit::Mm)?;
+            let (lines, drawing) = LineDrawing::freed(&flat, &name)
+                .map_err(|error| Problem::drawing(422, error.to_string()))?;
+            let face = piece.face.as_ref().zip(flat.parts.first());
+            Ok((lines, drawing, face.map(|(face, part)| face.set_free(part))))
         })
         .await?;
     let bytes = kept(lines);
     desk.write(move |store| {
         let lines = store.add_blob(Content::Lines, &bytes)?;
-        Ok(Json(LineDrawing { lines, ..drawing }))
+        Ok(Json(FreedView { drawing: LineDrawing { lines, ..drawing }, face }))
     })
     .await
 }

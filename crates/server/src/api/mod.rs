@@ -25,6 +25,7 @@ mod rework;
 mod starts;
 mod summaries;
 mod tasks;
+mod tooling;
 mod traces;
 mod types;
 mod workshop;
@@ -90,8 +91,10 @@ pub fn routes() -> Vec<Route> {
         drawings::keys,
         drawings::apply_key,
         lines::pick,
+        tooling::tooling,
         lines::set_free,
         files::marks,
+        files::cut_hpgl,
         returned::returned,
         layers::line_up,
         lists::read_list,

@@ -6,7 +6,7 @@ use aptum_core::face::{
     Coverage, Face, Layer, LayerKind, Lying, Pattern, PlacedPicture, Shape, Text,
 };
 use aptum_core::form::{Form, LineDrawing, PICTURE, Traced};
-use aptum_core::job::JobPiece;
+use aptum_core::job::{JobPiece, Tooling};
 use aptum_core::sheet::{SheetPlan, standard_sizes};
 use aptum_core::stroke::Perforation;
 use aptum_core::units::Unit;
@@ -70,7 +70,7 @@ fn offered<T>(
 }
 
 /// A straight-tuck carton in the first stock that the first cutter takes.
-fn starting_job(workshop: &Workshop) -> Job {
+pub(super) fn starting_job(workshop: &Workshop) -> Job {
     let cutter = offered(&workshop.cutters, |cutter| cutter.keeping).next();
     let thickest = cutter.map_or(f64::INFINITY, |(_, cutter)| cutter.thickest);
     let stock = offered(&workshop.stocks, |stock| stock.keeping)
@@ -96,6 +96,7 @@ fn starting_job(workshop: &Workshop) -> Job {
             marks: readable.map(|(id, _)| id.clone()),
             ..SheetPlan::default()
         },
+        tooling: Tooling::default(),
     }
 }
 

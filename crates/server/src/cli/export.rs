@@ -11,7 +11,7 @@ use aptum_formats::svg::MarksInCut;
 use aptum_formats::svg::SvgUnits;
 
 use super::find::Found;
-use crate::output::{Desired, OutputKind, outputs};
+use crate::output::{Desired, OutputKind, cutter_of, outputs};
 use crate::store::rescue;
 
 pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(), Box<dyn Error>> {
@@ -20,7 +20,10 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
         return Err(format!("no copy of “{}” fits its sheet: see aptum check", job.name).into());
     }
     let desired = Desired { job, prepared, workshop, marks, units: SvgUnits::Mm, blobs: &**blobs };
-    for output in outputs(prepared).into_iter().filter(|output| !output.kind.is_picture()) {
+    for output in outputs(prepared, cutter_of(job, workshop))
+        .into_iter()
+        .filter(|output| !output.kind.is_picture())
+    {
         // Sheets that are cut alike are a file each here: they lie beside each other in a folder.
         match output.kind {
             OutputKind::Cut([first, last]) => {
@@ -33,6 +36,12 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
                 for sheet in first..=last {
                     let kind = OutputKind::CutDxf([sheet, sheet]);
                     write(out, &format!("cut-{sheet}.dxf"), |file| desired.write(kind, file))?;
+                }
+            }
+            OutputKind::CutHpgl([first, last]) => {
+                for sheet in first..=last {
+                    let kind = OutputKind::CutHpgl([sheet, sheet]);
+                    write(out, &format!("cut-{sheet}.hpgl"), |file| desired.write(kind, file))?;
                 }
             }
             kind => write(out, &output.name, |file| desired.write(kind, file))?,

@@ -43,18 +43,21 @@ fn export_writes_the_files_that_the_page_gives() {
     let marks = MarksInCut::LeftOut;
     let (job, prepared, workshop, blobs) = (&job, &prepared, &workshop, &NoBlobs);
     let desired = output::Desired { job, prepared, workshop, marks, units: SvgUnits::Mm, blobs };
-    for file in output::outputs(prepared).into_iter().filter(|file| !file.kind.is_picture()) {
+    for file in output::outputs(prepared, output::cutter_of(job, workshop))
+        .into_iter()
+        .filter(|file| !file.kind.is_picture())
+    {
         let bytes = std::fs::read(target.join(&file.name)).unwrap();
         let mut made = Vec::new();
         desired.write(file.kind, &mut made).unwrap();
         assert!(bytes == made, "{}", file.name);
         names.push(file.name);
     }
-    // Print and hand-cut, the full sheets and the last one twice, the art, the flat and the closed piece twice; in the
+    // Print and hand-cut, the marks, the full sheets and the last one three times, the art, the flat and the closed piece twice; in the
     // folder each of the seven sheets has files of its own.
-    assert_eq!(names.len(), 2 + 4 + 6);
+    assert_eq!(names.len(), 2 + 2 + 6 + 6);
     let written = std::fs::read_dir(&target).unwrap().count();
-    assert_eq!(written, 2 + 14 + 6, "nothing else is left");
+    assert_eq!(written, 2 + 2 + 21 + 6, "nothing else is left");
 
     // The same from an archive, on a machine without that data.
     let archive = out.path().join("job.aptum");

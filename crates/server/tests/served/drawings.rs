@@ -255,9 +255,14 @@ fn a_structure_is_set_free_and_its_lines_are_mended() {
     let api = Api::new();
     let job = api.job("/api/jobs/3");
     let piece = &job["pieces"][0];
-    let ask = json!({ "form": piece["form"], "stock": piece["stock"], "name": "Carton" });
-    let (status, free) = api.post("/api/drawings/free", &ask);
-    assert_eq!(status, 200, "{free}");
+    let set_free = |piece: &Value| {
+        let (form, stock, face) = (&piece["form"], &piece["stock"], &piece["face"]);
+        let ask = json!({ "form": form, "stock": stock, "face": face, "name": "Carton" });
+        let (status, free) = api.post("/api/drawings/free", &ask);
+        assert_eq!(status, 200, "{free}");
+        free
+    };
+    let free = set_free(piece)["drawing"].clone();
     let mut own = job.clone();
     own["pieces"][0]["form"] = json!({ "drawing": free });
     let (status, seen) = preview(&api, &own);
@@ -288,4 +293,28 @@ fn a_structure_is_set_free_and_its_lines_are_mended() {
     assert_eq!([&said[0]["is_done"], &said[1]["is_done"]], [true, false]);
     let near = json!({ "drawing": free, "line": null, "at": [-500.0, 0.0], "reach": 1.0, "mm": 1.0, "unit": "mm" });
     assert_eq!(api.post("/api/lines/pick", &near), (200, Value::Null));
+
+    // An outline of a picture keeps the picture where it is printed: as wide, in the same place of the blank.
+    let job = api.job("/api/jobs/21");
+    let (_, before) = preview(&api, &job);
+    let free = set_free(&job["pieces"][0]);
+    let mut own = job.clone();
+    own["pieces"][0]["form"] = json!({ "drawing": free["drawing"] });
+    own["pieces"][0]["face"] = free["face"].clone();
+    let (status, after) = preview(&api, &own);
+    assert_eq!(status, 200, "{after}");
+    let size = |preview: &Value| view(preview)["size"].clone();
+    for side in [0, 1] {
+        let (one, other) = (size(&before)[side].as_f64(), size(&after)[side].as_f64());
+        assert!((one.unwrap() - other.unwrap()).abs() < 0.02, "{one:?} {other:?}");
+    }
+    let picture = |preview: &Value| {
+        let drawn = preview["pieces"][0]["face"]["view"]["arts"][0].to_string();
+        let at = drawn.find("\"place\"").unwrap_or_else(|| panic!("{drawn}"));
+        let numbers = drawn[at..].split(|c: char| !c.is_ascii_digit() && !".-".contains(c));
+        numbers.filter_map(|own| own.parse::<f64>().ok()).take(6).collect::<Vec<_>>()
+    };
+    for (one, other) in picture(&before).iter().zip(&picture(&after)) {
+        assert!((one - other).abs() < 0.05, "{one} {other}");
+    }
 }

@@ -317,3 +317,44 @@ fn every_way_is_told_with_what_it_comes_to() {
         assert!(!way["sheet"]["copies"].as_str().unwrap().is_empty(), "{words}: drawn with a copy");
     }
 }
+
+#[test]
+fn the_path_of_the_tools_is_told_with_its_times_and_sent_as_the_cutter_takes_it() {
+    let api = Api::new();
+    let mut job = api.job("/api/jobs/3");
+    let (status, view) = api.post("/api/tooling", &json!({ "job": job, "run": 0 }));
+    assert_eq!(status, 200, "{view}");
+    let names: Vec<&str> = view["operations"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|own| own["name"].as_str().unwrap())
+        .collect();
+    assert_eq!(names, ["crease", "cut"]);
+    assert_eq!(view["operations"][0]["station"], "Right");
+    let seconds = view["seconds"].as_f64().unwrap();
+    let last = view["stretches"].as_array().unwrap().last().unwrap().clone();
+    let end = last["begins"].as_f64().unwrap() + last["takes"].as_f64().unwrap();
+    assert!((end - seconds).abs() < 1e-6, "{end} {seconds}");
+
+    let get = |path: &str| {
+        let request = api.client.get(path.to_owned()).header(Header::new("Host", HOST));
+        let response = request.dispatch();
+        (response.status().code, response.into_string().unwrap_or_default())
+    };
+    let (status, text) = get("/api/jobs/3/cut-hpgl/1");
+    assert_eq!(status, 200, "{text}");
+    assert!(text.starts_with("IN;PU;") && text.trim_end().ends_with("SP0;"), "{text}");
+    assert_eq!(get("/api/jobs/3/cut-hpgl/99").0, 404);
+    // The flatbed is not spoken to in HP-GL.
+    let (status, text) = get("/api/jobs/2/cut-hpgl/1");
+    assert_eq!(status, 404);
+    assert!(text.contains("no HP-GL"), "{text}");
+
+    assert_eq!(api.post("/api/tooling", &json!({ "job": job, "run": 9 })).0, 404);
+    job["tooling"] = json!({ "operations": { "cut": { "passes": 1000 } } });
+    let (status, refused) = api.post("/api/tooling", &json!({ "job": job, "run": 0 }));
+    assert_eq!(status, 422, "{refused}");
+    job["tooling"] = json!({ "operations": { "sawing": {} } });
+    assert_eq!(api.post("/api/tooling", &json!({ "job": job, "run": 0 })).0, 422);
+}

@@ -150,6 +150,8 @@ export type Align = "left" | "centre" | "right";
 
 export type AlignTo = "left" | "middle" | "right" | "top" | "centre" | "bottom";
 
+export type AllowedBy = "machine" | "aptum";
+
 export type Amount = "wanted" | "fill-sheets";
 
 export type ApartAsk = { job: Job, piece: PieceId, };
@@ -561,6 +563,18 @@ field: Field,
  */
 start: Corner, 
 /**
+ * How its knife trails, and who allows for that.
+ */
+knife: Knife, 
+/**
+ * How fast it moves, where that is known.
+ */
+pace?: Pace | null, 
+/**
+ * The language that it takes, where it takes HP-GL.
+ */
+dialect?: Dialect | null, 
+/**
  * Where it stands in lists.
  */
 keeping: Keeping, };
@@ -588,6 +602,32 @@ lines: BlobId,
 origin: Origin, };
 
 export type DepthSetting = "fixed" | "stepped" | "cap" | "itself";
+
+export type Dialect = { 
+/**
+ * Units in a millimetre; HP-GL has 40.
+ */
+units: number, 
+/**
+ * The corner of the sheet from which it counts.
+ */
+origin: Corner, 
+/**
+ * True where x runs along the sheet's feed.
+ */
+swapped: boolean, 
+/**
+ * What chooses a station, `{}` its number from 1; HP-GL has `SP{};`.
+ */
+station: string, 
+/**
+ * What sets the force, `{}` grams; empty where it is set on the machine.
+ */
+force: string, 
+/**
+ * What sets the speed, `{}` cm/s; HP-GL has `VS{};`. Empty where it is set on the machine.
+ */
+speed: string, };
 
 export type Dimension = { 
 /**
@@ -1117,6 +1157,22 @@ radius_text: string,
  */
 length_text: string, corners: number, };
 
+export type FreeAsk = { form: Form, stock: RecordId, 
+/**
+ * What is printed on it.
+ */
+face: Face | null, 
+/**
+ * What its lines are called.
+ */
+name: string, };
+
+export type FreedView = { drawing: LineDrawing, 
+/**
+ * What is printed on it, where it lay.
+ */
+face: Face | null, };
+
 export type Gathered = { 
 /**
  * What it holds: 1 to 11 pieces, up to 500 copies in all.
@@ -1259,7 +1315,11 @@ pieces: Array<JobPiece>,
 /**
  * How copies go onto sheets.
  */
-sheet: SheetPlan, };
+sheet: SheetPlan, 
+/**
+ * How its lines are worked.
+ */
+tooling?: Tooling, };
 
 export type JobChange = { 
 /**
@@ -1394,6 +1454,20 @@ export type KeptKey = {
 name: string, key: LineKey, };
 
 export type KeyAsk = { drawing: LineDrawing, key: LineKey, };
+
+export type Knife = { 
+/**
+ * How far the tip lies behind the axis, mm; 0 to 2.
+ */
+offset: number, 
+/**
+ * How far a closed cut goes past where it began, mm; 0 to 10.
+ */
+overcut: number, 
+/**
+ * Who allows for both.
+ */
+allowed_by: AllowedBy, };
 
 export type Known = Array<string>;
 
@@ -2099,6 +2173,16 @@ is_complete: boolean, };
 
 export type NestTrouble = { errors: Array<InputError>, };
 
+export type Nicks = { 
+/**
+ * How wide each is, mm; 0.1 to 5.
+ */
+width: number, 
+/**
+ * How many each outline has, 1 to 40.
+ */
+count: number, };
+
 export type NodeView = { at: [number, number], into: [number, number] | null, out: [number, number] | null, };
 
 export type NotesView = { 
@@ -2132,6 +2216,54 @@ preview: Preview | null,
  * Why it cannot be prepared.
  */
 errors: Array<InputError>, };
+
+export type OperationSay = { 
+/**
+ * True where they are not worked.
+ */
+off?: boolean, 
+/**
+ * The station, by its name; `None` takes the first that holds the tool.
+ */
+station?: string | null, 
+/**
+ * The force, N; `None` leaves it to the machine.
+ */
+force?: number | null, 
+/**
+ * The speed, mm/s; `None` leaves it to the machine.
+ */
+speed?: number | null, 
+/**
+ * How often the tool goes along each line, 1 to 20.
+ */
+passes?: number | null, };
+
+export type OperationView = { kind: LineKind, name: string, tool: string, 
+/**
+ * The station that holds the tool; none where none does.
+ */
+station: string | null, 
+/**
+ * The stations that could.
+ */
+stations: Array<string>, 
+/**
+ * N; none leaves it to the machine.
+ */
+force: number | null, 
+/**
+ * mm/s; none leaves it to the machine.
+ */
+speed: number | null, passes: number, is_off: boolean, 
+/**
+ * True where the machine stops before it for another tool.
+ */
+is_after_stop: boolean, lines: number, length_text: string, time_text: string, 
+/**
+ * When it begins and how long it takes, s.
+ */
+begins: number, takes: number, };
 
 export type OrderChoice = { 
 /**
@@ -2200,6 +2332,24 @@ blob: BlobId,
  * What is known of where it comes from; its name is that of the family.
  */
 origin: Origin, };
+
+export type Pace = { 
+/**
+ * While a tool is down and nobody says otherwise, mm/s; 1 to 3000.
+ */
+working: number, 
+/**
+ * While it is up, mm/s; 1 to 3000.
+ */
+travel: number, 
+/**
+ * How quickly it gets there, mm/s²; 10 to 50,000.
+ */
+acceleration: number, 
+/**
+ * Lifting and lowering together, s; 0 to 2.
+ */
+lift: number, };
 
 export type PanelName = { 
 /**
@@ -2361,6 +2511,10 @@ path: string, is_closed: boolean, nodes: Array<NodeView>,
  * What runs from each node to the next.
  */
 segments: Array<SegmentView>, length_text: string, 
+/**
+ * The same in units of the file.
+ */
+length: number, 
 /**
  * What it is, where that is told of it alone.
  */
@@ -3240,7 +3394,7 @@ flap: number, };
 
 export type SplitBy = "crease" | "across" | "along";
 
-export type Stage = "form" | "face" | "sheet" | "run";
+export type Stage = "form" | "face" | "sheet" | "tooling" | "run";
 
 export type StageInfo = { stage: Stage, 
 /**
@@ -3392,6 +3546,28 @@ roll: Roll | null,
  */
 keeping: Keeping, };
 
+export type StretchView = { 
+/**
+ * Which of the operations.
+ */
+operation: number, 
+/**
+ * Which pass, from 1.
+ */
+pass: number, 
+/**
+ * Where the tip runs, SVG path data, mm.
+ */
+line: string, 
+/**
+ * Where the tool comes down and goes up, mm.
+ */
+from: [number, number], to: [number, number], 
+/**
+ * When it begins and how long it takes, s.
+ */
+begins: number, takes: number, };
+
 export type Stripes = { 
 /**
  * As `#rrggbb`.
@@ -3507,6 +3683,32 @@ words: string,
 undo: Change | null, };
 
 export type Tool = "drag-knife" | "creaser" | "pen";
+
+export type Tooling = { 
+/**
+ * What is said of the kinds of line that are not worked as they come.
+ */
+operations?: { [key in LineKind]?: OperationSay }, 
+/**
+ * Uncut places that hold pieces in the sheet; `None` leaves them to the carrier.
+ */
+nicks?: Nicks | null, };
+
+export type ToolingAsk = { job: Job, run: number, };
+
+export type ToolingView = { operations: Array<OperationView>, stretches: Array<StretchView>, 
+/**
+ * How long a sheet takes, s; none where the cutter's pace is not known.
+ */
+seconds: number | null, time_text: string, 
+/**
+ * What was asked for twice and is worked once; empty where nothing was.
+ */
+left_out_text: string, 
+/**
+ * How far tools go down, and up.
+ */
+length_text: string, travel_text: string, };
 
 export type Touched = { kind: RecordKind, id: RecordId, 
 /**

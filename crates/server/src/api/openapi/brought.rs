@@ -2,7 +2,7 @@
 
 use aptum_core::Job;
 use aptum_core::error::Change;
-use aptum_core::form::{LineDrawing, MemberPlace};
+use aptum_core::form::MemberPlace;
 use aptum_core::job::JobPiece;
 use aptum_core::lines::LineKey;
 
@@ -12,7 +12,7 @@ use crate::api::fonts::FontView;
 use crate::api::gathered::CloseAsk;
 use crate::api::layers::LineUpAsk;
 use crate::api::lengths::{LengthEntry, ReadLength};
-use crate::api::lines::{FreeAsk, PickAsk, PickedView};
+use crate::api::lines::{FreeAsk, FreedView, PickAsk, PickedView};
 use crate::api::lists::{ListView, RowAsk};
 use crate::api::preview::FaceView;
 use crate::api::rework::{DrawingParts, ReworkAsk};
@@ -86,7 +86,7 @@ pub(super) const OF_WHAT_IS_BROUGHT: &[Route] = &[
         ("post", "/api/drawings/free"),
         "Makes a drawing of a structure's lines, which folds as that did",
         json::<FreeAsk>(),
-        json::<LineDrawing>(),
+        json::<FreedView>(),
     ),
     route(
         ("post", "/api/keys"),

@@ -20,6 +20,7 @@ use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::{Draft, PlanAsk, PlannedLines, Preview};
 use crate::api::returned::ReturnedView;
 use crate::api::summaries::JobSummary;
+use crate::api::tooling::{ToolingAsk, ToolingView};
 use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
 
@@ -230,6 +231,18 @@ pub(super) const OF_JOBS: &[Route] = &[
         "The registration marks alone: marks.svg, marks.pdf, marks.png",
         Body::Nothing,
         Body::OneOf(&["image/svg+xml", "application/pdf", "image/png"]),
+    ),
+    route(
+        ("post", "/api/tooling"),
+        "What the tools do on a run of a job's sheets: operations in order, where each runs and when",
+        json::<ToolingAsk>(),
+        json::<ToolingView>(),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/cut-hpgl/{number}"),
+        "The tool path of a sheet as HP-GL, in its cutter's dialect",
+        Body::Nothing,
+        Body::Bytes("application/vnd.hp-hpgl"),
     ),
     route(
         ("post", "/api/jobs/{id}/returned"),

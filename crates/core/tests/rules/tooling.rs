@@ -1,0 +1,319 @@
+//! How lines are worked: operations, the order, the knife that trails, nicks, and what the path leaves out.
+
+use aptum_core::check::State;
+use aptum_core::error::Setting;
+use aptum_core::form::Form;
+use aptum_core::form::catalogue::CATALOGUE;
+use aptum_core::geometry::{Point, Vec2, flattened_to};
+use aptum_core::job::{JobPiece, Nicks, OperationSay};
+use aptum_core::memory::Forgetful;
+use aptum_core::tooling::{Strand, ToolPath, axis_way, nicked, order, overcut, travel};
+use aptum_core::units::Unit;
+use aptum_core::workshop::{AllowedBy, RecordId, Tool, Workshop};
+use aptum_core::{Job, LineKind, Prepared, prepare};
+use proptest::prelude::*;
+
+fn workshop() -> Workshop {
+    serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap()
+}
+
+fn job(name: &str) -> Job {
+    let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/jobs/");
+    serde_json::from_str(&std::fs::read_to_string(format!("{folder}{name}.json")).unwrap()).unwrap()
+}
+
+fn path(job: &Job, workshop: &Workshop) -> (Prepared, ToolPath) {
+    let prepared = prepare(job, workshop).unwrap();
+    let path = prepared.tool_path(job, workshop, 0, &Forgetful).unwrap().as_ref().clone();
+    (prepared, path)
+}
+
+/// Where a tip runs that hangs `offset` behind an axis: each small step pulls it towards the axis, which is all that a
+/// trailing wheel or blade does (a tractrix). Integrated in steps of 0.005 mm.
+fn trailing_tip(way: &[Point], offset: f64, begins: Point) -> Vec<Point> {
+    let mut tip = begins;
+    let mut tips = vec![tip];
+    for pair in way.windows(2) {
+        let long = pair[0].distance(pair[1]);
+        let steps = (long / 0.005).ceil().max(1.0) as u32;
+        for step in 1..=steps {
+            let axis = pair[0].lerp(pair[1], f64::from(step) / f64::from(steps));
+            let behind = tip - axis;
+            tip = axis + behind.normalize() * offset;
+            tips.push(tip);
+        }
+    }
+    tips
+}
+
+/// The greatest distance of points from a line.
+fn off(points: &[Point], line: &[Point]) -> f64 {
+    let far = |at: &Point| {
+        let near = line.windows(2).map(|pair| {
+            let along = pair[1] - pair[0];
+            let share = ((*at - pair[0]).dot(along) / along.hypot2().max(1e-18)).clamp(0.0, 1.0);
+            (pair[0] + along * share).distance(*at)
+        });
+        near.fold(f64::INFINITY, f64::min)
+    };
+    points.iter().map(far).fold(0.0, f64::max)
+}
+
+const SQUARE: [Point; 5] = [
+    Point::new(0.0, 0.0),
+    Point::new(30.0, 0.0),
+    Point::new(30.0, 30.0),
+    Point::new(0.0, 30.0),
+    Point::new(0.0, 0.0),
+];
+
+/// A blade that is led along the line itself misses a square corner by about two thirds of its offset (derived: the lag of
+/// a tractrix round a right angle); with swivels it misses nothing.
+#[test]
+fn a_trailing_tip_gets_round_corners_only_with_swivels() {
+    let offset = 0.25;
+    // Where the line itself is sent, the tip hangs behind its first point.
+    let tips = trailing_tip(&SQUARE, offset, SQUARE[0] - Vec2::new(offset, 0.0));
+    let corner = tips.iter().map(|tip| tip.distance(SQUARE[1])).fold(f64::INFINITY, f64::min);
+    assert!((corner / offset - 0.66).abs() < 0.1, "{}", corner / offset);
+
+    let (way, _) = axis_way(&SQUARE, offset, Vec2::new(1.0, 0.0));
+    let tips = trailing_tip(&way, offset, SQUARE[0]);
+    assert!(off(&tips, &SQUARE) < 0.01, "{}", off(&tips, &SQUARE));
+    let reached = SQUARE[1..4].iter().all(|at| tips.iter().any(|tip| tip.distance(*at) < 0.01));
+    assert!(reached, "and reaches every corner");
+}
+
+#[test]
+fn every_piece_of_the_catalogue_is_cut_true_with_swivels() {
+    let offset = 0.25;
+    for structure in CATALOGUE.iter() {
+        let flat = Form::new(structure.id, &[]).draw(0.3, Unit::Mm).unwrap();
+        for part in &flat.parts {
+            for ring in flattened_to(&part.outline, 0.01) {
+                let line: Vec<Point> = ring.iter().copied().chain(ring.first().copied()).collect();
+                let first = (line[1] - line[0]).normalize();
+                let (way, _) = axis_way(&line, offset, first);
+                let worst = off(&trailing_tip(&way, offset, line[0]), &line);
+                assert!(worst < 0.03, "{}: {worst}", structure.id);
+            }
+        }
+    }
+}
+
+#[test]
+fn a_closed_cut_goes_past_where_it_began() {
+    let past = overcut(&SQUARE, 1.5);
+    assert_eq!(past.len(), 6);
+    assert!((past[5].distance(Point::new(1.5, 0.0))) < 1e-9);
+    let far = overcut(&SQUARE, 35.0);
+    assert!(far.last().unwrap().distance(Point::new(30.0, 5.0)) < 1e-9);
+}
+
+#[test]
+fn nicks_leave_what_they_are_asked_to() {
+    let ring = &SQUARE[..4];
+    for count in 1..=9 {
+        let pieces = nicked(ring, Nicks { width: 0.4, count });
+        assert_eq!(pieces.len(), count as usize);
+        let cut: f64 = pieces
+            .iter()
+            .flat_map(|piece| piece.windows(2).map(|pair| pair[0].distance(pair[1])))
+            .sum();
+        assert!((cut - (120.0 - 0.4 * f64::from(count))).abs() < 1e-9, "{count}: {cut}");
+        // None at a corner.
+        for piece in &pieces {
+            for end in [piece.first().unwrap(), piece.last().unwrap()] {
+                assert!(SQUARE.iter().all(|corner| corner.distance(*end) > 1.9), "{end:?}");
+            }
+        }
+    }
+    // Too short for them: it is cut whole.
+    let small = [Point::ZERO, Point::new(1.0, 0.0), Point::new(0.0, 1.0)];
+    assert_eq!(nicked(&small, Nicks { width: 1.0, count: 5 }).len(), 1);
+}
+
+fn lines() -> impl Strategy<Value = Vec<Strand>> {
+    let place = || (0.0..200.0f64, 0.0..280.0f64);
+    let open = (place(), -20.0..20.0f64, -20.0..20.0f64).prop_map(|((x, y), dx, dy)| Strand {
+        points: vec![Point::new(x, y), Point::new(x + dx, y + dy + 0.1)],
+        is_closed: false,
+    });
+    let closed = (place(), 1.0..40.0f64).prop_map(|((x, y), side)| Strand {
+        points: [(0.0, 0.0), (side, 0.0), (side, side), (0.0, side), (0.0, 0.0)]
+            .map(|(dx, dy)| Point::new(x + dx, y + dy))
+            .to_vec(),
+        is_closed: true,
+    });
+    prop::collection::vec(prop_oneof![open, closed], 1..40)
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(120))]
+
+    /// Every line once; what lies inside a closed one before it; and no longer than taking them as they come.
+    #[test]
+    fn an_order_has_every_line_once_and_the_inner_ones_first(strands in lines()) {
+        let turns = order(&strands, Point::ZERO);
+        let mut seen: Vec<usize> = turns.iter().map(|turn| turn.strand).collect();
+        let places = seen.clone();
+        seen.sort_unstable();
+        prop_assert_eq!(seen, (0..strands.len()).collect::<Vec<_>>());
+        let holds = |outer: &Strand, inner: &Strand| {
+            let (x0, y0) = (outer.points[0].x, outer.points[0].y);
+            let (x1, y1) = (outer.points[2].x, outer.points[2].y);
+            let is_in = |at: &Point| at.x > x0 && at.x < x1 && at.y > y0 && at.y < y1;
+            inner.points.iter().all(is_in)
+        };
+        for (at, outer) in strands.iter().enumerate().filter(|(_, own)| own.is_closed) {
+            for (within, inner) in strands.iter().enumerate() {
+                if at != within && holds(outer, inner) {
+                    let place = |of: usize| places.iter().position(|own| *own == of).unwrap();
+                    prop_assert!(place(within) < place(at));
+                }
+            }
+        }
+        let mut here = Point::ZERO;
+        let mut plain = 0.0;
+        for strand in &strands {
+            plain += here.distance(strand.points[0]);
+            here = *strand.points.last().unwrap();
+        }
+        prop_assert!(travel(&strands, &turns, Point::ZERO) <= plain + 1e-6);
+        prop_assert_eq!(&turns, &order(&strands, Point::ZERO), "the same each time");
+    }
+
+    /// The blade follows any line, however it lay before.
+    #[test]
+    fn the_tip_follows_any_line(
+        corners in prop::collection::vec((0.0..60.0f64, 0.0..60.0f64), 2..12),
+        offset in 0.1..0.6f64,
+        heading in 0.0..std::f64::consts::TAU,
+    ) {
+        let line: Vec<Point> = corners.iter().map(|(x, y)| Point::new(*x, *y)).collect();
+        prop_assume!(line.windows(2).all(|pair| pair[0].distance(pair[1]) > 1.0));
+        let (way, lies) = axis_way(&line, offset, Vec2::new(heading.cos(), heading.sin()));
+        prop_assert!(off(&trailing_tip(&way, offset, line[0]), &line) < 0.03);
+        let last = line[line.len() - 1] - line[line.len() - 2];
+        prop_assert!((lies - last.normalize()).hypot() < 1e-9);
+    }
+}
+
+#[test]
+fn each_line_is_worked_as_often_as_it_is_asked() {
+    let (mut job, workshop) = (job("tomato-carton"), workshop());
+    let (prepared, once) = path(&job, &workshop);
+    let plan = prepared.plan(&prepared.layout.runs[0].placements);
+    let lines = |path: &ToolPath, kind: LineKind| {
+        let own = path.stretches.iter();
+        own.filter(|own| path.worked[own.operation].operation.kind == kind).count()
+    };
+    for kind in [LineKind::Crease, LineKind::Cut] {
+        assert_eq!(lines(&once, kind), plan.of_kind(kind).count(), "{kind:?}");
+    }
+    let kinds: Vec<LineKind> = once.worked.iter().map(|own| own.operation.kind).collect();
+    assert_eq!(kinds, [LineKind::Crease, LineKind::Cut], "what presses first");
+
+    let three = OperationSay { passes: Some(3), speed: Some(20.0), ..OperationSay::default() };
+    job.tooling.operations.insert(LineKind::Cut, three);
+    let (_, thrice) = path(&job, &workshop);
+    assert_eq!(lines(&thrice, LineKind::Cut), 3 * lines(&once, LineKind::Cut));
+    assert!(thrice.seconds.unwrap() > 3.0 * once.seconds.unwrap());
+    let ends = thrice
+        .stretches
+        .windows(2)
+        .all(|pair| pair[1].begins >= pair[0].begins + pair[0].takes - 1e-9);
+    assert!(ends, "one after the other");
+
+    let off = OperationSay { off: true, ..OperationSay::default() };
+    job.tooling.operations.insert(LineKind::Crease, off);
+    let (prepared, left) = path(&job, &workshop);
+    assert_eq!(lines(&left, LineKind::Crease), 0);
+    let said = prepared.checks.iter().find(|check| check.id == "tooling-off").unwrap();
+    assert_eq!(said.state, State::Attention);
+}
+
+#[test]
+fn touching_copies_are_cut_apart_once_and_nicks_hold_them() {
+    let workshop = workshop();
+    let mut job = job("plant-tag");
+    job.sheet.kept = None;
+    job.pieces = vec![JobPiece::new(
+        "p1",
+        Form::new("label-rounded", &[("width", 40.0), ("height", 30.0), ("rounding", 0.0)]),
+        "kraft-300",
+    )];
+    job.pieces[0].copies = 6;
+    job.sheet.spacing = 0.0;
+    let (_, whole) = path(&job, &workshop);
+    let Some(left_out) = Some(whole.left_out).filter(|own| *own > 0.0) else {
+        panic!("copies that touch share their edges: {whole:?}");
+    };
+    assert!(left_out >= 30.0, "{left_out}");
+    job.sheet.spacing = 3.0;
+    job.tooling.nicks = Some(Nicks { width: 0.5, count: 4 });
+    let (_, held) = path(&job, &workshop);
+    let cut = |path: &ToolPath| -> f64 {
+        let sides = path.stretches.iter().flat_map(|own| own.line.windows(2));
+        sides.map(|pair| pair[0].distance(pair[1])).sum()
+    };
+    job.tooling.nicks = None;
+    let (_, bare) = path(&job, &workshop);
+    assert!(
+        (cut(&bare) - cut(&held) - 6.0 * 4.0 * 0.5).abs() < 1e-6,
+        "{}",
+        cut(&bare) - cut(&held)
+    );
+}
+
+#[test]
+fn stations_forces_and_stops_are_looked_at() {
+    let (mut job, mut workshop) = (job("tomato-carton"), workshop());
+    let id = RecordId("desk-cutter".to_owned());
+    job.sheet.cutter = Some(id.clone());
+    let said = |job: &Job, workshop: &Workshop, id: &str| {
+        let prepared = prepare(job, workshop).unwrap();
+        prepared.checks.iter().find(|check| check.id == id).cloned()
+    };
+    // One holder for both: the creaser goes out for the knife.
+    let stop = said(&job, &workshop, "tooling-stops").unwrap();
+    assert!(stop.verdict.contains("before cut"), "{stop:?}");
+    let hard = OperationSay { force: Some(9.0), ..OperationSay::default() };
+    job.tooling.operations.insert(LineKind::Cut, hard);
+    let force = said(&job, &workshop, "tooling-force").unwrap();
+    assert_eq!(
+        (force.state, &force.remedies[0].changes[0].value),
+        (State::Broken, &Setting::Number(2.1))
+    );
+    workshop.cutters.get_mut(&id).unwrap().stations[0].tools = vec![Tool::DragKnife];
+    let stations = said(&job, &workshop, "tooling-stations").unwrap();
+    assert_eq!(stations.state, State::Broken);
+    assert!(stations.verdict.contains("creaser"), "{stations:?}");
+    let wrong = OperationSay { passes: Some(0), ..OperationSay::default() };
+    job.tooling.operations.insert(LineKind::Cut, wrong);
+    let error = prepare(&job, &workshop).unwrap_err().remove(0);
+    assert_eq!(error.field, "tooling.operations.cut.passes");
+}
+
+/// A straight way of 100 mm at 100 mm/s and 1000 mm/s² takes 1.1 s from rest to rest (s/v + v/a, any handbook of mechanics).
+#[test]
+fn times_are_those_of_mechanics() {
+    let (job, mut workshop) = (job("plant-tag"), workshop());
+    let id = job.sheet.cutter.clone().unwrap();
+    let cutter = workshop.cutters.get_mut(&id).unwrap();
+    cutter.knife.allowed_by = AllowedBy::Machine;
+    let pace = cutter.pace.as_mut().unwrap();
+    (pace.working, pace.travel, pace.acceleration, pace.lift) = (100.0, 100.0, 1000.0, 0.0);
+    let (_, path) = path(&job, &workshop);
+    for own in &path.stretches {
+        let straight = own.line.len() == 2;
+        if straight {
+            let far = own.line[0].distance(own.line[1]);
+            let wanted = if far >= 10.0 { far / 100.0 + 0.1 } else { 2.0 * (far / 1000.0).sqrt() };
+            assert!((own.takes - wanted).abs() < 1e-9);
+        }
+        let round: f64 = own.line.windows(2).map(|pair| pair[0].distance(pair[1])).sum();
+        assert!(own.takes >= round / 100.0, "{} for {round}", own.takes);
+    }
+    assert!(path.seconds.unwrap() > 1.0);
+}

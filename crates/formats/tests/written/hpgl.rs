@@ -1,0 +1,138 @@
+//! HP-GL, read back by a small reader of its own: every cut within half a step of the path, no pen down in travel, tools in
+//! their order, nothing outside the sheet.
+
+use aptum_core::geometry::{Point, Rect};
+use aptum_core::job::OperationSay;
+use aptum_core::memory::Forgetful;
+use aptum_core::tooling::ToolPath;
+use aptum_core::workshop::{Corner, Dialect, Workshop};
+use aptum_core::{Job, LineKind, Prepared, prepare};
+use aptum_formats::hpgl::hpgl;
+
+fn prepared(with: impl Fn(&mut Job)) -> (Job, Workshop, Prepared) {
+    let workshop: Workshop =
+        serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
+    with(&mut job);
+    let prepared = prepare(&job, &workshop).unwrap();
+    (job, workshop, prepared)
+}
+
+fn written(path: &ToolPath, dialect: &Dialect, page: Rect) -> String {
+    let mut text = Vec::new();
+    hpgl(path, dialect, page, &mut text).unwrap();
+    String::from_utf8(text).unwrap()
+}
+
+/// What a pen does that takes HP-GL: stations as they are chosen, lines with the pen down, other commands as they come.
+#[derive(Default)]
+struct Drawn {
+    stations: Vec<i64>,
+    lines: Vec<(i64, Vec<(i64, i64)>)>,
+    other: Vec<String>,
+}
+
+fn read(text: &str) -> Drawn {
+    let mut drawn = Drawn::default();
+    let (mut station, mut here) = (0, (0, 0));
+    let mut line: Option<Vec<(i64, i64)>> = None;
+    for command in text.split(';').map(str::trim).filter(|own| !own.is_empty()) {
+        let (name, rest) = command.split_at(2);
+        let numbers: Vec<i64> =
+            rest.split(',').filter(|own| !own.is_empty()).map(|own| own.parse().unwrap()).collect();
+        let places = numbers.chunks_exact(2).map(|pair| (pair[0], pair[1]));
+        match name {
+            "PU" => {
+                drawn.lines.extend(line.take().map(|own| (station, own)));
+                here = places.last().unwrap_or(here);
+            }
+            "PD" => {
+                let own = line.get_or_insert_with(|| vec![here]);
+                own.extend(places);
+                here = *own.last().unwrap();
+            }
+            "SP" => {
+                station = numbers[0];
+                drawn.stations.push(station);
+            }
+            _ => drawn.other.push(command.to_owned()),
+        }
+    }
+    assert!(line.is_none(), "the pen is up at the end");
+    drawn
+}
+
+fn dialect(origin: Corner, swapped: bool) -> Dialect {
+    let (station, force, speed) = ("SP{};".to_owned(), "FS{};".to_owned(), "VS{};".to_owned());
+    Dialect { units: 40.0, origin, swapped, station, force, speed }
+}
+
+#[test]
+fn what_is_written_is_the_path_within_half_a_step() {
+    let (job, workshop, prepared) = prepared(|job| {
+        let say = OperationSay { force: Some(1.0), speed: Some(80.0), ..OperationSay::default() };
+        job.tooling.operations.insert(LineKind::Cut, say);
+    });
+    let path = prepared.tool_path(&job, &workshop, 0, &Forgetful).unwrap();
+    let page = prepared.windows.page;
+    for origin in [Corner::TopLeft, Corner::TopRight, Corner::BottomRight, Corner::BottomLeft] {
+        for swapped in [false, true] {
+            let text = written(&path, &dialect(origin, swapped), page);
+            let drawn = read(&text);
+            assert_eq!(drawn.lines.len(), path.stretches.len());
+            for ((_, line), stretch) in drawn.lines.iter().zip(&path.stretches) {
+                let back = |(x, y): (i64, i64)| {
+                    let (x, y) = if swapped { (y, x) } else { (x, y) };
+                    let (x, y) = (x as f64 / 40.0, y as f64 / 40.0);
+                    Point::new(
+                        if matches!(origin, Corner::TopLeft | Corner::BottomLeft) {
+                            x
+                        } else {
+                            page.x1 - x
+                        },
+                        if matches!(origin, Corner::TopLeft | Corner::TopRight) {
+                            y
+                        } else {
+                            page.y1 - y
+                        },
+                    )
+                };
+                // Each point of the way is one of those that are sent.
+                for at in &stretch.way {
+                    let near = line.iter().any(|own| {
+                        let own = back(*own);
+                        (own.x - at.x).abs() <= 0.0126 && (own.y - at.y).abs() <= 0.0126
+                    });
+                    assert!(near, "{at:?}");
+                }
+                assert!(line.iter().all(|own| page.inflate(0.3, 0.3).contains(back(*own))));
+            }
+            // Creased first, then cut, each with its station; then the pen is put away.
+            assert_eq!(drawn.stations, [2, 1, 0]);
+            // 1 N is 102 grams of force; 80 mm/s are 8 cm/s.
+            assert!(drawn.other.contains(&"FS102".to_owned()), "{:?}", drawn.other);
+            assert!(drawn.other.contains(&"VS8".to_owned()));
+        }
+    }
+}
+
+#[test]
+fn what_is_switched_off_is_not_sent_and_a_change_of_tool_is_waited_for() {
+    let (job, workshop, prepared) = prepared(|job| {
+        let off = OperationSay { off: true, ..OperationSay::default() };
+        job.tooling.operations.insert(LineKind::Crease, off);
+    });
+    let path = prepared.tool_path(&job, &workshop, 0, &Forgetful).unwrap();
+    let drawn = read(&written(&path, &dialect(Corner::TopLeft, false), prepared.windows.page));
+    assert_eq!(drawn.stations, [1, 0]);
+    assert!(!drawn.other.contains(&"NR".to_owned()));
+
+    let (job, workshop, prepared) = self::prepared(|job| {
+        job.sheet.cutter = Some(aptum_core::workshop::RecordId("desk-cutter".to_owned()));
+    });
+    let path = prepared.tool_path(&job, &workshop, 0, &Forgetful).unwrap();
+    assert!(!path.stretches.is_empty());
+    let drawn = read(&written(&path, &dialect(Corner::TopLeft, false), prepared.windows.page));
+    assert_eq!(drawn.other.iter().filter(|own| *own == "NR").count(), 1, "{:?}", drawn.other);
+}
