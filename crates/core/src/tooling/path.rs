@@ -193,7 +193,7 @@ fn strands(plan: &CutPlan, operation: &Operation, tooling: &Tooling) -> (Vec<Str
 /// An open line is worked there and back in turn; a closed one always the same way round.
 fn passed(asked: &[Point], is_closed: bool, pass: u32) -> Vec<Point> {
     let mut line = asked.to_vec();
-    if !is_closed && pass % 2 == 0 {
+    if !is_closed && pass.is_multiple_of(2) {
         line.reverse();
     }
     line

@@ -286,7 +286,8 @@ fn a_structure_set_free_is_the_same_and_folds_the_same() {
             let hung = model.panels.iter().filter_map(|own| {
                 Some((own.name.clone(), model.panels[own.hang?.0].name.clone(), own.fold.round()))
             });
-            let mut hung: Vec<_> = hung.map(|(name, on, fold)| (name, on, fold as i64)).collect();
+            let mut hung: Vec<_> =
+                hung.map(|(name, on, fold)| (name, on, format!("{fold}"))).collect();
             hung.sort();
             hung
         };

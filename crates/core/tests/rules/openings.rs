@@ -52,7 +52,9 @@ fn check<'a>(flat: &'a Flat, id: &str) -> Option<&'a Check> {
 /// How many squares of card are not reached, in groups.
 fn loose_parts(own: &CutOut, side: f64) -> usize {
     let room: Rect = own.bounds.inflate(1.0, 1.0);
-    let (across, along) = ((room.width() / side) as usize, (room.height() / side) as usize);
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few thousand")]
+    let count = |long: f64| (long / side) as usize;
+    let (across, along) = (count(room.width()), count(room.height()));
     let mut rings = Vec::new();
     for cut in &own.cuts {
         rings.extend(flattened_to(cut, 0.005));

@@ -35,6 +35,11 @@ fn trailing_tip(way: &[Point], offset: f64, begins: Point) -> Vec<Point> {
     let mut tips = vec![tip];
     for pair in way.windows(2) {
         let long = pair[0].distance(pair[1]);
+        #[expect(
+            clippy::cast_possible_truncation,
+            clippy::cast_sign_loss,
+            reason = "a sheet’s length"
+        )]
         let steps = (long / 0.005).ceil().max(1.0) as u32;
         for step in 1..=steps {
             let axis = pair[0].lerp(pair[1], f64::from(step) / f64::from(steps));

@@ -88,7 +88,9 @@ fn mutated(random: &mut Random, corpus: &[Vec<u8>]) -> Vec<u8> {
                 }
             }
             3 => {
-                drop(bytes.splice(at..at + long.min(8), TOKENS[random.below(TOKENS.len())].bytes()))
+                drop(
+                    bytes.splice(at..at + long.min(8), TOKENS[random.below(TOKENS.len())].bytes()),
+                );
             }
             4 => {
                 let other = &corpus[random.below(corpus.len())];

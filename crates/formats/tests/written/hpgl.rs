@@ -45,7 +45,7 @@ fn read(text: &str) -> Drawn {
         match name {
             "PU" => {
                 drawn.lines.extend(line.take().map(|own| (station, own)));
-                here = places.last().unwrap_or(here);
+                here = places.fold(here, |_, place| place);
             }
             "PD" => {
                 let own = line.get_or_insert_with(|| vec![here]);

@@ -290,8 +290,7 @@ pub async fn cut(
 #[get("/jobs/<id>/<name>", rank = 5)]
 pub async fn marks(desk: &State<Desk>, id: i32, name: MarksFile) -> Result<Download, Problem> {
     one(desk, id, PLAIN, move |prepared, cutter| {
-        let all = outputs(prepared, cutter).into_iter();
-        let found = all.filter(|output| output.name == name.0).next();
+        let found = outputs(prepared, cutter).into_iter().find(|output| output.name == name.0);
         let found = found.ok_or_else(|| {
             Problem::missing("This job’s sheets have no marks: choose marks on Sheet")
         })?;
