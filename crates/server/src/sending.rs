@@ -169,6 +169,29 @@ mod tests {
     }
 
     #[rocket::async_test]
+    async fn work_hears_that_nobody_waits_any_more_and_its_white_space_is_json_all_the_same() {
+        let (_, turn) = lane().await;
+        let (mut outlet, mut body) = pipe(turn);
+        assert!(outlet.is_awaited());
+        let made = spawn_blocking(move || {
+            std::thread::sleep(HEARTBEAT * 2);
+            assert!(outlet.is_awaited());
+            serde_json::to_writer(&mut outlet, &[1, 2]).unwrap();
+            outlet.finish()
+        });
+        let mut read = Vec::new();
+        body.read_to_end(&mut read).await.unwrap();
+        assert_eq!(read[0], b' ');
+        assert_eq!(serde_json::from_slice::<Vec<u8>>(&read).unwrap(), [1, 2]);
+        made.await.unwrap().unwrap();
+
+        let (_, turn) = lane().await;
+        let (mut outlet, body) = pipe(turn);
+        drop(body);
+        assert!(!outlet.is_awaited());
+    }
+
+    #[rocket::async_test]
     async fn what_ends_early_is_not_taken_for_whole() {
         let (_, turn) = lane().await;
         let (mut outlet, mut body) = pipe(turn);

@@ -6,6 +6,7 @@ import { Rows } from '../card/SpecCard';
 import { type Editing, NumberField, OwnFigure, RecordChoice, TextField } from './fields';
 import { ListRows } from './ListRows';
 import { CORNERS, MarginRows, type Of } from './MachineFields';
+import { MovingRows } from './MovingRows';
 
 const BY: [Finds['by'], string][] = [
   ['eye', 'its eye, on marks'],
@@ -176,6 +177,7 @@ export function CutterFields(editing: Editing<Of<'cutters'>>) {
           </>
         )}
       />
+      <MovingRows {...editing} />
     </>
   );
 }
