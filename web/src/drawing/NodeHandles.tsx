@@ -1,7 +1,7 @@
 /** The line that is worked at, its nodes and the handles of the one that is taken: dragged, or nudged with the keys. */
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 
-import type { PickedView } from '../api/generated/types';
+import type { NodeView, PickedView } from '../api/generated/types';
 import type { View } from '../board/view';
 import { REACH, type Mending } from './useMending';
 
@@ -10,8 +10,9 @@ type Place = [number, number];
 interface Props {
   mending: Mending;
   picked: PickedView;
-  /** From units of the file to the screen. */
+  /** From mm to the screen. */
   view: View;
+  /** How long a unit of the file is, mm. */
   unit: number;
   /** Where the file's origin lies on the board, mm. */
   at: Place;
@@ -25,6 +26,19 @@ interface Hold {
 
 /** A nudge, mm. */
 const NUDGE = 0.1;
+
+const WAYS: Record<string, Place> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+const holdOf = (target: EventTarget): Hold | null => {
+  if (!(target instanceof SVGElement)) return null;
+  const { node, what } = target.dataset;
+  return node === undefined ? null : { node: Number(node), what: (what ?? 'node') as Hold['what'] };
+};
 
 export function NodeHandles({ mending, picked, view, unit, at }: Props) {
   const [hold, setHold] = useState<Hold | null>(null);
@@ -41,125 +55,164 @@ export function NodeHandles({ mending, picked, view, unit, at }: Props) {
       (event.clientY - frame.top - origin[1]) / scale,
     ];
   };
+  const startOf = ({ node, what }: Hold): Place | null => {
+    const own = picked.nodes[node];
+    return own ? (what === 'node' ? own.at : own[what]) : null;
+  };
   const keep = ({ node, what }: Hold, target: Place) =>
     mending.keep(
       what === 'node'
         ? { step: 'move', line: picked.line, node, to: target }
         : { step: 'bend', line: picked.line, node, leaves: what === 'out', to: target },
     );
-  const drag = (own: Hold, start: Place) => ({
-    onPointerDown: (event: React.PointerEvent<SVGElement>) => {
-      event.stopPropagation();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      from.current = place(event);
-      mending.setNode(own.node);
-      setHold(own);
-      setTo(start);
-    },
-    onPointerMove: (event: React.PointerEvent<SVGElement>) => {
-      if (!from.current || hold?.what !== own.what || hold.node !== own.node) return;
-      const [x, y] = place(event);
-      setTo([start[0] + x - from.current[0], start[1] + y - from.current[1]]);
-    },
-    onPointerUp: () => {
-      const target = to;
-      from.current = null;
-      const isMoved = target && Math.hypot(target[0] - start[0], target[1] - start[1]) * scale > 2;
-      if (!isMoved) {
-        setHold(null);
-        setTo(null);
-        return;
-      }
-      void keep(own, target).finally(() => {
-        setHold(null);
-        setTo(null);
-      });
-    },
-  });
-  const nudge = (own: Hold, start: Place) => (event: React.KeyboardEvent) => {
-    const ways: Record<string, Place> = {
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-      ArrowUp: [0, -1],
-      ArrowDown: [0, 1],
-    };
-    const way = ways[event.key];
+  const rest = () => {
+    from.current = null;
+    setHold(null);
+    setTo(null);
+  };
+  const down = (event: React.PointerEvent<SVGGElement>) => {
+    const own = holdOf(event.target);
+    const start = own && startOf(own);
+    if (!start) return;
+    event.stopPropagation();
+    (event.target as SVGElement).setPointerCapture(event.pointerId);
+    from.current = place(event);
+    mending.setNode(own.node);
+    setHold(own);
+    setTo(start);
+  };
+  const move = (event: React.PointerEvent<SVGGElement>) => {
+    const start = hold && startOf(hold);
+    if (!from.current || !start) return;
+    const [x, y] = place(event);
+    setTo([start[0] + x - from.current[0], start[1] + y - from.current[1]]);
+  };
+  const up = () => {
+    const start = hold && startOf(hold);
+    from.current = null;
+    if (!start || !to || Math.hypot(to[0] - start[0], to[1] - start[1]) * scale <= 2) {
+      rest();
+      return;
+    }
+    void keep(hold, to).finally(rest);
+  };
+  const nudge = (event: React.KeyboardEvent) => {
+    const own = holdOf(event.target);
+    const start = own && startOf(own);
+    if (!start) return;
     if (event.key === 'Delete' || event.key === 'Backspace') {
       event.preventDefault();
       mending.setNode(null);
       void mending.keep({ step: 'drop-node', line: picked.line, node: own.node });
     }
+    const way = WAYS[event.key];
     if (!way) return;
     event.preventDefault();
     const step = (NUDGE * (event.shiftKey ? 10 : 1)) / unit;
     void keep(own, [start[0] + way[0] * step, start[1] + way[1] * step]);
   };
-  const taken = mending.node === null ? null : picked.nodes[mending.node];
-  const shown = (own: Hold, start: Place) =>
-    screen(hold?.what === own.what && hold.node === own.node && to ? to : start);
-  const handles =
-    taken && mending.node !== null
-      ? (['into', 'out'] as const).flatMap((what) => {
-          const start = taken[what];
-          return start ? [{ own: { node: mending.node ?? 0, what }, start }] : [];
+  const focus = (event: React.FocusEvent) => {
+    const own = holdOf(event.target);
+    if (own) mending.setNode(own.node);
+  };
+  const { node } = mending;
+  const taken = node === null ? undefined : picked.nodes[node];
+  const near = mending.near && node === null ? picked.segments[mending.near.segment] : null;
+  const placed = `translate(${origin.join(' ')}) scale(${scale})`;
+  const count = picked.nodes.length;
+  const beside =
+    hold?.what === 'node'
+      ? [hold.node - 1, hold.node + 1].flatMap((number) => {
+          const other = picked.nodes[picked.is_closed ? (number + count) % count : number];
+          return other ? [other.at] : [];
         })
       : [];
-  const middle =
-    taken && mending.node !== null ? shown({ node: mending.node, what: 'node' }, taken.at) : null;
-  const near = mending.near && mending.node === null ? picked.segments[mending.near.segment] : null;
-  const move = `translate(${origin.join(' ')}) scale(${scale})`;
   return (
-    <g className="picked-line">
-      <path d={picked.path} transform={move} aria-hidden="true" />
-      {near && <path className="is-near" d={near.path} transform={move} aria-hidden="true" />}
-      {middle &&
-        handles.map(({ own, start }) => {
-          const [x, y] = shown(own, start);
+    <g
+      className="picked-line"
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onKeyDown={nudge}
+      onFocus={focus}
+    >
+      <path d={picked.path} transform={placed} aria-hidden="true" />
+      {near && <path className="is-near" d={near.path} transform={placed} aria-hidden="true" />}
+      {to &&
+        beside.map((other, at) => (
+          <line
+            key={at}
+            className="to-be"
+            x1={screen(other)[0]}
+            y1={screen(other)[1]}
+            x2={screen(to)[0]}
+            y2={screen(to)[1]}
+          />
+        ))}
+      {taken &&
+        node !== null &&
+        (['into', 'out'] as const).map((what) => {
+          const start = taken[what];
+          if (!start) return null;
+          const [x, y] = screen(hold?.what === what && to ? to : start);
+          const [fromX, fromY] = screen(taken.at);
           return (
-            <g key={own.what}>
-              <line x1={middle[0]} y1={middle[1]} x2={x} y2={y} />
+            <g key={what}>
+              <line x1={fromX} y1={fromY} x2={x} y2={y} />
               <circle
-                className="handle-end"
+                data-node={node}
+                data-what={what}
                 cx={x}
                 cy={y}
                 r={5}
                 tabIndex={0}
                 role="button"
                 aria-label={
-                  own.what === 'into' ? 'Handle of the curve before' : 'Handle of the curve after'
+                  what === 'into' ? 'Handle of the curve before' : 'Handle of the curve after'
                 }
-                onKeyDown={nudge(own, start)}
-                {...drag(own, start)}
               />
             </g>
           );
         })}
-      {picked.nodes.map(({ at: start, into, out }, number) => {
-        const own: Hold = { node: number, what: 'node' };
-        const [x, y] = shown(own, start);
-        const isCurve = into ?? out;
-        return (
-          <rect
-            key={number}
-            className={mending.node === number ? 'is-taken' : undefined}
-            x={x - 4}
-            y={y - 4}
-            width={8}
-            height={8}
-            rx={isCurve ? 4 : 0}
-            tabIndex={0}
-            role="button"
-            aria-label={`Node ${number + 1} of ${picked.nodes.length}`}
-            aria-pressed={mending.node === number}
-            onFocus={() => mending.setNode(number)}
-            onKeyDown={nudge(own, start)}
-            {...drag(own, start)}
-          />
-        );
-      })}
+      <Nodes nodes={picked.nodes} x={origin[0]} y={origin[1]} scale={scale} taken={node} />
+      {to && hold?.what === 'node' && (
+        <circle className="is-taken" cx={screen(to)[0]} cy={screen(to)[1]} r={5} />
+      )}
     </g>
   );
 }
+
+interface NodesProps {
+  nodes: NodeView[];
+  x: number;
+  y: number;
+  scale: number;
+  taken: number | null;
+}
+
+/** All nodes; they stay as they are while one is dragged, however many there are. */
+const Nodes = memo(function Nodes({ nodes, x, y, scale, taken }: NodesProps) {
+  return (
+    <>
+      {nodes.map(({ at, into, out }, number) => (
+        <rect
+          key={number}
+          data-node={number}
+          className={taken === number ? 'is-taken' : undefined}
+          x={x + at[0] * scale - 4}
+          y={y + at[1] * scale - 4}
+          width={8}
+          height={8}
+          rx={(into ?? out) ? 4 : 0}
+          tabIndex={0}
+          role="button"
+          aria-label={`Node ${number + 1} of ${nodes.length}`}
+          aria-pressed={taken === number}
+        />
+      ))}
+    </>
+  );
+});
 
 /** How near a press on the board must be to a line, in units of the file. */
 export const reachOf = (view: View, unit: number) => REACH / (view.scale * unit);
