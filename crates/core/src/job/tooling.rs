@@ -77,7 +77,7 @@ impl Tooling {
                 faults.range(&field("force"), &label("force"), force, 0.01..=500.0, newtons);
             }
             if let Some(speed) = say.speed {
-                let show = |own: f64| format!("{own} mm/s");
+                let show = |mm: f64| format!("{}/s", measure(mm, unit));
                 faults.range(&field("speed"), &label("speed"), speed, 1.0..=3000.0, show);
             }
             if let Some(passes) = say.passes {

@@ -197,7 +197,7 @@ impl Cutter {
         }
         self.knife.validate(unit, &mut faults);
         if let Some(pace) = &self.pace {
-            pace.validate(&mut faults);
+            pace.validate(unit, &mut faults);
         }
         if let Some(dialect) = &self.dialect {
             dialect.validate(&mut faults);

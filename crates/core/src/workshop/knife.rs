@@ -89,11 +89,11 @@ impl Knife {
 }
 
 impl Pace {
-    pub(super) fn validate(&self, faults: &mut Faults) {
-        let speed = |own: f64| format!("{own} mm/s");
+    pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {
+        let speed = |mm: f64| format!("{}/s", measure(mm, unit));
         faults.range("pace.working", "The working speed", self.working, 1.0..=3000.0, speed);
         faults.range("pace.travel", "The travelling speed", self.travel, 1.0..=3000.0, speed);
-        let pull = |own: f64| format!("{own} mm/s²");
+        let pull = |mm: f64| format!("{}/s²", measure(mm, unit));
         let range = 10.0..=50_000.0;
         faults.range("pace.acceleration", "The acceleration", self.acceleration, range, pull);
         faults.range("pace.lift", "The lift", self.lift, 0.0..=2.0, |own| format!("{own} s"));
@@ -102,7 +102,7 @@ impl Pace {
 
 impl Dialect {
     pub(super) fn validate(&self, faults: &mut Faults) {
-        let units = |own: f64| format!("{own} units to the mm");
+        let units = |own: f64| format!("{own} units in a millimetre");
         faults.range("dialect.units", "The dialect", self.units, 1.0..=1000.0, units);
         let commands = [
             ("dialect.station", &self.station, false),
