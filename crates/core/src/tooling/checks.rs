@@ -104,9 +104,6 @@ fn stops(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
             station.map_or("its station", |station| station.name.as_str())
         ),
     ];
-    let check =
-        Check::yes_or_no("tooling-stops", Stage::Tooling, "Change of tool", State::Attention, own);
-    Some(check.remedy(Remedy::advice(
-        "Have both tools at hand, and leave the sheet loaded while the tool is changed",
-    )))
+    // It is part of the work: told, not warned of.
+    Some(Check::yes_or_no("tooling-stops", Stage::Tooling, "Change of tool", State::Fits, own))
 }
