@@ -34,10 +34,12 @@ pub fn lines_on_page(lines: &Lines, found: &Returned) -> Lines {
     let mut own = lines.clone();
     own.unit = Some(1.0);
     own.angles.clear();
+    let scale = found.to_page.determinant().abs().sqrt();
     let kept = own.lines.into_iter().enumerate().filter(|(at, _)| !found.lines.contains(at));
     own.lines = kept
         .map(|(_, mut line)| {
             line.path = found.to_page * line.path;
+            line.width *= scale;
             line
         })
         .collect();

@@ -12,12 +12,14 @@ interface Props {
   session: PieceSession;
   /** The field of what has the words. */
   path: string;
+  /** True where each copy may have words of its own, out of a list. */
+  hasColumns?: boolean;
 }
 
 /** After so long a pause words are saved, ms. */
 const PAUSE = 600;
 
-export function Words({ words: kept, session, path }: Props) {
+export function Words({ words: kept, session, path, hasColumns = true }: Props) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const pause = useRef<number | undefined>(undefined);
@@ -49,7 +51,7 @@ export function Words({ words: kept, session, path }: Props) {
           if (typed !== null) void finish(typed);
         }}
       />
-      {(session.own.list?.columns ?? []).length > 0 && (
+      {hasColumns && (session.own.list?.columns ?? []).length > 0 && (
         <div className="columns" role="group" aria-label="Put a column in">
           {session.own.list?.columns.map((name) => (
             <Button

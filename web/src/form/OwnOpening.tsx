@@ -34,7 +34,7 @@ export function OwnOpening({ own, facts, session, unit, path }: Props) {
     <>
       {cutting.of === 'words' ? (
         <>
-          <Words words={cutting.words} session={session} path={at('cutting')} />
+          <Words words={cutting.words} session={session} path={at('cutting')} hasColumns={false} />
           <Typefaces
             chosen={cutting.typeface}
             onChoose={(id) => void session.keep(set(at('cutting.typeface'), id))}

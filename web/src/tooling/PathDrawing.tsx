@@ -1,4 +1,6 @@
 /** The path of the tools: what is done by a moment, what comes, travel dotted, and the tool where it is. */
+import { memo } from 'react';
+
 import type { StretchView, ToolingView } from '../api/generated/types';
 
 interface Props {
@@ -26,9 +28,7 @@ export function PathDrawing({ view, now, chosen }: Props) {
   const first = all[0];
   return (
     <g className="tool-path">
-      {all.map((own, at) => (
-        <path key={`all ${at}`} d={own.line} className="to-come" />
-      ))}
+      <ToCome all={all} />
       <path d={travel} className="travel" />
       {done.map((own, at) => (
         <path
@@ -45,3 +45,8 @@ export function PathDrawing({ view, now, chosen }: Props) {
     </g>
   );
 }
+
+/** All that will be done; it stays as it is while the moment moves. */
+const ToCome = memo(function ToCome({ all }: { all: StretchView[] }) {
+  return <path d={all.map(({ line }) => line).join('')} className="to-come" />;
+});

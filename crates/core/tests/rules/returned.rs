@@ -74,12 +74,14 @@ fn marks_are_left_out_and_the_rest_lies_where_it_belongs() {
     let marks = marks(1, Tell::MissingMark);
     let others = others();
     let done = Affine::translate((31.0, -12.0)) * Affine::rotate(0.02) * Affine::scale(2.5);
-    let lines = file(&marks, &others, done, None);
+    let mut lines = file(&marks, &others, done, None);
+    lines.lines.iter_mut().for_each(|line| line.width = 5.0);
     let found = find_marks(&marks, &lines).unwrap();
     assert_eq!(found.as_it_is, None);
     assert!((found.scale - 0.4).abs() < 1e-9 && (found.turn - 0.02f64.to_degrees()).abs() < 1e-6);
     let own = lines_on_page(&lines, &found);
     assert_eq!(own.lines.len(), others.len());
+    assert!(own.lines.iter().all(|line| (line.width - 2.0).abs() < 1e-6), "strokes shrink too");
     for (Line { path, .. }, wanted) in own.lines.iter().zip(&others) {
         let (one, other) = (path.bounding_box(), wanted.bounding_box());
         assert!((one.origin() - other.origin()).hypot() < 1e-6, "{one:?} {other:?}");

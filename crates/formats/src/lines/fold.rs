@@ -83,14 +83,19 @@ fn exact(
     frame: &Frame,
     place: &dyn Fn(usize) -> Result<Point, ReadError>,
 ) -> Result<Lines, ReadError> {
-    let damaged = || ReadError::Damaged("one of its lines is no path".to_owned());
+    let damaged = |at: usize| {
+        ReadError::Damaged(format!(
+            "line {} of aptum:lines is no path: write the file anew",
+            at + 1
+        ))
+    };
     if frame.exact.len() > MOST_LINES {
         return Err(LinesError::TooMany.into());
     }
     let down = Affine::scale_non_uniform(1.0, -1.0);
     let mut drawn = Vec::new();
-    for line in &frame.exact {
-        let path = BezPath::from_svg(&line.path).map_err(|_| damaged())?;
+    for (at, line) in frame.exact.iter().enumerate() {
+        let path = BezPath::from_svg(&line.path).map_err(|_| damaged(at))?;
         let layer: String = line.kind.chars().filter(|own| !own.is_control()).take(40).collect();
         let group = Group { layer, colour: String::new(), look: Look::Stroke };
         drawn.push((group, down * path));
