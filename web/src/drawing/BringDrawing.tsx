@@ -1,9 +1,9 @@
 /** A button that brings a drawing in: SVG, DXF, FOLD, or a page of a PDF. */
-import { useRef, useState } from 'react';
-import { Button } from 'react-bootstrap';
+import { useState } from 'react';
 
 import { api, Failure } from '../api/client';
 import type { BroughtDrawing } from '../api/generated/types';
+import { FileButton } from '../card/FileButton';
 
 interface Props {
   label: string;
@@ -13,7 +13,6 @@ interface Props {
 export const DRAWINGS = '.svg,.dxf,.pdf,.fold';
 
 export function BringDrawing({ label, onBrought }: Props) {
-  const file = useRef<HTMLInputElement>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const bring = async (chosen: File) => {
     setTrouble(null);
@@ -26,22 +25,12 @@ export function BringDrawing({ label, onBrought }: Props) {
   };
   return (
     <>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        label={label}
+        name="Drawing"
         accept={DRAWINGS}
-        className="visually-hidden"
-        aria-label="Drawing"
-        tabIndex={-1}
-        onChange={(event) => {
-          const chosen = event.target.files?.[0];
-          if (chosen) void bring(chosen);
-          event.target.value = '';
-        }}
+        onChoose={(own) => void bring(own)}
       />
-      <Button size="sm" variant="outline-primary" onClick={() => file.current?.click()}>
-        {label}
-      </Button>
       {trouble && (
         <p className="lay-note lay-trouble" role="alert">
           {trouble}

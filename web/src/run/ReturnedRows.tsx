@@ -6,6 +6,7 @@ import { Button } from 'react-bootstrap';
 import { api, Failure } from '../api/client';
 import { set } from '../api/fields';
 import type { ReturnedView } from '../api/generated/types';
+import { FileButton } from '../card/FileButton';
 import { Result, Rows } from '../card/SpecCard';
 import type { JobSession } from '../job/useJobSession';
 
@@ -13,7 +14,6 @@ import type { JobSession } from '../job/useJobSession';
 type Taken = 'lines' | 'print' | 'both';
 
 export function ReturnedRows({ id, session }: { id: number; session: JobSession }) {
-  const file = useRef<HTMLInputElement>(null);
   const chosen = useRef<File | null>(null);
   const [found, setFound] = useState<ReturnedView | null>(null);
   const [name, setName] = useState('');
@@ -56,22 +56,12 @@ export function ReturnedRows({ id, session }: { id: number; session: JobSession 
       </p>
       <div className="row-field">
         <span>A file with the marks in it</span>
-        <input
-          ref={file}
-          type="file"
+        <FileButton
+          label="Bring it back"
+          name="File with the marks"
           accept=".svg,.pdf,.dxf"
-          className="visually-hidden"
-          aria-label="File with the marks"
-          tabIndex={-1}
-          onChange={(event) => {
-            const own = event.target.files?.[0];
-            if (own) void look(own);
-            event.target.value = '';
-          }}
+          onChoose={(own) => void look(own)}
         />
-        <Button size="sm" variant="outline-primary" onClick={() => file.current?.click()}>
-          Bring it back
-        </Button>
       </div>
       {trouble && (
         <p className="lay-note lay-trouble" role="alert">
