@@ -5,6 +5,7 @@
 use std::collections::HashMap;
 
 use aptum_e2e::{App, Browser};
+use fantoccini::Locator;
 use fantoccini::key::Key;
 use serde_json::{Value, json};
 
@@ -347,4 +348,66 @@ async fn tooling_shows_the_work_in_order_and_what_is_said_of_it_reaches_the_mach
     let text = browser.download("Cut file as HP-GL", "cut-1.hpgl").await;
     let text = String::from_utf8(text).unwrap();
     assert!(text.contains("SP1;") && !text.contains("SP2;"), "{text}");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn art_that_was_made_elsewhere_comes_back_with_the_marks_and_is_cut() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser, TOMATO, "run").await;
+    browser.settled().await;
+    let marks = String::from_utf8(browser.download("Marks as SVG", "marks.svg").await).unwrap();
+    // A program that takes 96 to the inch for 72 writes everything 4/3 too large.
+    let grown = |name: &str, text: &str| {
+        let at = text.find(&format!("{name}=\"")).unwrap() + name.len() + 2;
+        let end = at + text[at..].find("mm").unwrap();
+        let side: f64 = text[at..end].parse().unwrap();
+        format!("{}{}{}", &text[..at], side * 4.0 / 3.0, &text[end..])
+    };
+    let own = "<path d=\"M80 90H130V130H80Z\" fill=\"none\" stroke=\"#c00\"/></svg>";
+    let drawn = grown("height", &grown("width", &marks)).replace("</svg>", own);
+    let file = std::env::temp_dir().join(format!("aptum-returned-{}.svg", std::process::id()));
+    std::fs::write(&file, drawn).unwrap();
+    let field = Locator::Css("input[aria-label='File with the marks']");
+    let field = browser.client.find(field).await.unwrap();
+    field.send_keys(file.to_str().unwrap()).await.unwrap();
+    browser.read(".spec-card", "1.3333 times too large").await;
+    browser.read(".spec-card", "drawn at 96 to the inch, read at 72 to the inch").await;
+    assert_eq!(browser.barriers().await, "");
+
+    browser.click("Cut its lines").await;
+    browser.read(".top", "Tomato seed carton, returned").await;
+    let place = "return fetch('/api/jobs/' + location.pathname.split('/')[2]) \
+                 .then(answer => answer.json()) \
+                 .then(open => open.job.sheet.kept.runs[0].placements[0])";
+    let at = browser.run(place).await;
+    assert!((at["x"].as_f64().unwrap() - 80.0).abs() < 0.02, "{at}");
+    assert!((at["y"].as_f64().unwrap() - 90.0).abs() < 0.02, "{at}");
+    std::fs::remove_file(file).unwrap();
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_cutter_is_told_how_it_is_spoken_to_and_its_jobs_have_the_file() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/workshop/cutters/potting-shed-flatbed", app.address)).await;
+    browser.see(".record-drawing").await;
+    // A copy is no job's yet.
+    browser.click("Copy").await;
+    browser.read(".spec-card h2", "(copy)").await;
+    browser.choose("Takes", "HP-GL").await;
+    browser.enter("Units in a millimetre", "100").await;
+    let kept = "return fetch('/api/workshop').then(answer => answer.json()) \
+                .then(own => Object.values(own.cutters).find(own => own.name.includes('(copy)')).dialect ?? {})";
+    browser.until(kept, |own| own["units"] == 100.0).await;
+    assert_eq!(browser.barriers().await, "");
+    // A command without a place for its number is refused in words, and stays as it was.
+    browser.write("Chooses a station", &format!("SP{}", char::from(Key::Enter))).await;
+    browser.read(".problems", "is no command").await;
+    browser.enter("Chooses a station", "TO{};").await;
+    browser.until(kept, |own| own["station"] == "TO{};").await;
+
+    open(&app, &browser, TOMATO, "sheet").await;
+    browser.choose("Cutter", "Potting-shed flatbed (copy)").await;
+    browser.click("Run").await;
+    let text = browser.download("Cut file as HP-GL", "cut-1.hpgl").await;
+    assert!(String::from_utf8(text).unwrap().contains("TO1;"));
 }

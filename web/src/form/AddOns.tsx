@@ -33,7 +33,8 @@ interface Props {
 }
 
 export function AddOns({ session, panels, cutOuts, unit, picked, onPick }: Props) {
-  const kinds = useMeta().data?.add_ons ?? [];
+  const meta = useMeta().data;
+  const kinds = meta?.add_ons ?? [];
   const [kind, setKind] = useState<AddOnKind>('window-rectangle');
   // An opening cannot cross the strips of a curved panel.
   const faces = panels.filter((panel) => panel.role === 'face' && panel.shown === panel.name);
@@ -49,10 +50,6 @@ export function AddOns({ session, panels, cutOuts, unit, picked, onPick }: Props
     };
     void session.keep(add(session.at('form.add_ons'), made));
     onPick(addOns.length);
-  };
-  const words: OwnShape = {
-    ...{ turn: 0, bridge: null },
-    cutting: { of: 'words', words: 'Seeds', typeface: 'poster', letter_spacing: 0.05 },
   };
   const removeOne = (index: number) => {
     onPick(null);
@@ -112,7 +109,7 @@ export function AddOns({ session, panels, cutOuts, unit, picked, onPick }: Props
             <Button
               size="sm"
               variant="outline-primary"
-              onClick={() => addOne(kind === 'words' ? words : undefined)}
+              onClick={() => addOne(kind === 'words' ? meta?.starts.cut_out : undefined)}
             >
               Add
             </Button>

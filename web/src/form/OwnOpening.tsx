@@ -1,6 +1,7 @@
 /** Words or a drawing cut out of a panel: what it is, how it is turned, and the bridges that hold its islands. */
 import { set } from '../api/fields';
 import type { CutOutView, OwnShape, UnitInfo } from '../api/generated/types';
+import { useMeta } from '../api/queries';
 import { AmountField } from '../card/AmountField';
 import { FigureField } from '../card/FigureField';
 import { Problems } from '../card/Problems';
@@ -21,10 +22,8 @@ interface Props {
   path: string;
 }
 
-/** Bridges are this wide at first, mm: as wide as card between two cuts should be. */
-const BRIDGE = 2;
-
 export function OwnOpening({ own, facts, session, unit, path }: Props) {
+  const starts = useMeta().data?.starts;
   const at = (name: string) => `${path}.own.${name}`;
   const { cutting } = own;
   const wrong = ['', '.cutting', '.cutting.lines'].flatMap((part) =>
@@ -74,7 +73,9 @@ export function OwnOpening({ own, facts, session, unit, path }: Props) {
           { value: 'fall', label: 'fall out' },
           { value: 'held', label: 'held by bridges' },
         ]}
-        onChoose={(how) => void session.keep(set(at('bridge'), how === 'held' ? BRIDGE : null))}
+        onChoose={(how) =>
+          void session.keep(set(at('bridge'), how === 'held' ? (starts?.bridge ?? null) : null))
+        }
       />
       {own.bridge !== null && (
         <FigureField

@@ -8,6 +8,7 @@ import type {
   ToolingView,
   UnitInfo,
 } from '../api/generated/types';
+import { useMeta } from '../api/queries';
 import { ChoiceField } from '../card/ChoiceField';
 import { PlainLength } from '../card/PlainLength';
 import { Result, Rows } from '../card/SpecCard';
@@ -24,9 +25,6 @@ interface Props {
   session: JobSession;
   unit: UnitInfo;
 }
-
-/** What a force and a speed begin with when they are no longer left to the machine. */
-const BEGINS = { force: 1, speed: 50 };
 
 export function OperationRows(props: Props) {
   const { view, chosen, onChoose } = props;
@@ -58,6 +56,7 @@ export function OperationRows(props: Props) {
 }
 
 function Operation({ own, tooling, onKeep, session, unit }: Props & { own: OperationView }) {
+  const starts = useMeta().data?.starts;
   const say: OperationSay = tooling.operations?.[own.kind] ?? {};
   const keep = (next: OperationSay) => {
     const told = Object.fromEntries(Object.entries(next).filter(([, value]) => value !== null));
@@ -73,7 +72,9 @@ function Operation({ own, tooling, onKeep, session, unit }: Props & { own: Opera
           { value: 'machine', label: 'left to the machine' },
           { value: 'told', label: suffix },
         ]}
-        onChoose={(how) => keep({ ...say, [key]: how === 'told' ? BEGINS[key] : null })}
+        onChoose={(how) =>
+          keep({ ...say, [key]: how === 'told' ? (starts?.operation[key] ?? null) : null })
+        }
       />
       {own[key] !== null && (
         <PlainLength

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { api } from '../api/client';
 import { set } from '../api/fields';
 import type { Tooling } from '../api/generated/types';
+import { useMeta } from '../api/queries';
 import { partsOf, SheetDrawing } from '../board/SheetDrawing';
 import { FigureField } from '../card/FigureField';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
@@ -18,10 +19,8 @@ import { Timeline } from './Timeline';
 import './tooling.css';
 import { usePlaying } from './usePlaying';
 
-/** Nicks begin as wide and as many as this (common practice). */
-const NICKS = { width: 0.4, count: 4 };
-
 export function ToolingStage({ session, preview, workshop, unit, notice }: StageProps) {
+  const starts = useMeta().data?.starts;
   const [picked, setPicked] = useState(0);
   const [chosen, setChosen] = useState<number | null>(null);
   const { sheet } = preview;
@@ -97,7 +96,9 @@ export function ToolingStage({ session, preview, workshop, unit, notice }: Stage
               { value: 'none', label: 'none' },
               { value: 'nicks', label: 'uncut places' },
             ]}
-            onChoose={(how) => keep({ ...tooling, nicks: how === 'nicks' ? NICKS : null })}
+            onChoose={(how) =>
+              keep({ ...tooling, nicks: how === 'nicks' ? (starts?.nicks ?? null) : null })
+            }
           />
           {tooling.nicks && (
             <>

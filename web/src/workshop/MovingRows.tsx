@@ -1,15 +1,9 @@
 /** How a cutter moves and is spoken to: its knife, its pace, and the HP-GL that it takes. */
-import type { Dialect, Pace } from '../api/generated/types';
+import type { Pace } from '../api/generated/types';
+import { useMeta } from '../api/queries';
 import { Rows } from '../card/SpecCard';
 import { type Editing, NumberField, RecordChoice, TextField } from './fields';
 import { CORNERS, type Of } from './MachineFields';
-
-/** What a pace and a dialect begin with: that of a slow desktop machine, and plain HP-GL. */
-const PACE: Pace = { working: 50, travel: 150, acceleration: 1000, lift: 0.15 };
-const DIALECT: Dialect = {
-  ...{ units: 40, origin: 'bottom-left', swapped: false },
-  ...{ station: 'SP{};', force: '', speed: 'VS{};' },
-};
 
 const PACES: [keyof Pace, string][] = [
   ['working', 'Working, mm/s'],
@@ -25,6 +19,7 @@ const COMMANDS: ['station' | 'force' | 'speed', string][] = [
 ];
 
 export function MovingRows(editing: Editing<Of<'cutters'>>) {
+  const starts = useMeta().data?.starts;
   const { session } = editing;
   const { record } = session;
   const { knife, pace, dialect } = record;
@@ -65,7 +60,10 @@ export function MovingRows(editing: Editing<Of<'cutters'>>) {
             ['yes', 'yes'],
             ['no', 'no: times are not told'],
           ]}
-          change={(now, known) => ({ ...now, pace: known === 'yes' ? PACE : null })}
+          change={(now, known) => ({
+            ...now,
+            pace: known === 'yes' ? (starts?.pace ?? null) : null,
+          })}
         />
         {pace &&
           PACES.map(([field, label]) => (
@@ -89,7 +87,10 @@ export function MovingRows(editing: Editing<Of<'cutters'>>) {
             ['files', 'SVG or DXF files'],
             ['hpgl', 'HP-GL'],
           ]}
-          change={(now, takes) => ({ ...now, dialect: takes === 'hpgl' ? DIALECT : null })}
+          change={(now, takes) => ({
+            ...now,
+            dialect: takes === 'hpgl' ? (starts?.dialect ?? null) : null,
+          })}
         />
         {dialect && (
           <>

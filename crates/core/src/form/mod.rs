@@ -23,6 +23,7 @@ mod labels;
 mod packet;
 pub mod panel;
 mod param;
+mod part;
 mod resolve;
 mod sleeve;
 mod solid;
@@ -50,12 +51,13 @@ pub use drawing::{
 pub use figure::{Figure, FigureKind};
 pub use figures::Figures;
 pub use flaps::GLUE_STANDARD;
-pub use flat::{Flat, Folding, Label, Part, Sizes};
+pub use flat::{Flat, Folding, Label, Sizes};
 pub use gathered::{
     Gathered, GatheredFacts, Held, HeldAt, HeldPiece, MOST_ON_CARD, Member, MemberPlace,
 };
 pub use panel::{Joint, Line, Panel, PlacedPanel, Role, Unfolded};
 pub use param::{Bounds, Kind, Param};
+pub use part::Part;
 pub use source::{Basis, ChosenStructure, Source};
 pub use split::{JOIN_FLAP, Split, SplitBy};
 pub use sticker_card::StickerCard;

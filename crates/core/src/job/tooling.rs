@@ -55,6 +55,13 @@ pub struct Nicks {
     pub count: u32,
 }
 
+impl Default for Nicks {
+    /// Four of 0.4 mm (common practice).
+    fn default() -> Self {
+        Self { width: 0.4, count: 4 }
+    }
+}
+
 impl Tooling {
     /// True where nothing is said.
     #[must_use]

@@ -77,6 +77,27 @@ pub struct Dialect {
     pub speed: String,
 }
 
+impl Default for Pace {
+    /// That of a slow desktop machine (common practice).
+    fn default() -> Self {
+        Self { working: 50.0, travel: 150.0, acceleration: 1000.0, lift: 0.15 }
+    }
+}
+
+impl Default for Dialect {
+    /// Plain HP-GL: 40 units to a millimetre, counted from the lower left corner.
+    fn default() -> Self {
+        Self {
+            units: 40.0,
+            origin: Corner::BottomLeft,
+            swapped: false,
+            station: "SP{};".to_owned(),
+            force: String::new(),
+            speed: "VS{};".to_owned(),
+        }
+    }
+}
+
 /// Longest command of a dialect.
 const LONGEST: usize = 40;
 

@@ -31,7 +31,7 @@ fn refused(paths: &[&str], mend: LineMend) -> String {
     let said = after.mended.remove(0);
     assert!(!said.is_done, "{}", said.words);
     assert_eq!(after, before);
-    said.words
+    said.words.replace("{}", &said.length.map_or_else(String::new, |own| format!("{own}")))
 }
 
 fn area(lines: &Lines) -> f64 {
@@ -194,6 +194,7 @@ fn simplified_lines_stay_near_and_have_fewer_nodes() {
         assert!(off < 0.06, "{off}");
     }
     assert!(made.mended[0].words.starts_with("240 nodes are"), "{}", made.mended[0].words);
+    assert!(made.mended[0].length.unwrap() <= 0.05, "how far it strays is told");
 }
 
 #[test]

@@ -322,3 +322,102 @@ fn times_are_those_of_mechanics() {
     }
     assert!(path.seconds.unwrap() > 1.0);
 }
+
+/// The shortest travel of all: every order, every direction, tried one by one.
+fn shortest(strands: &[Strand], left: &mut Vec<usize>, here: Point, gone: f64, best: &mut f64) {
+    if gone >= *best {
+        return;
+    }
+    if left.is_empty() {
+        *best = gone;
+        return;
+    }
+    for at in 0..left.len() {
+        let own = left.swap_remove(at);
+        let ends = [strands[own].points[0], *strands[own].points.last().unwrap()];
+        for (begin, end) in [(ends[0], ends[1]), (ends[1], ends[0])] {
+            shortest(strands, left, end, gone + here.distance(begin), best);
+        }
+        left.push(own);
+        let last = left.len() - 1;
+        left.swap(at, last);
+    }
+}
+
+/// Against every order there is: on six lines at random the travel is seldom longer than it must be.
+#[test]
+fn travel_is_nearly_the_shortest_there_is() {
+    let mut random = fastrand::Rng::with_seed(20_261_129);
+    let (mut ratios, mut worst) = (0.0, 1.0f64);
+    let tries = 60;
+    for _ in 0..tries {
+        let mut place = || Point::new(random.f64() * 200.0, random.f64() * 200.0);
+        let strands: Vec<Strand> =
+            (0..6).map(|_| Strand { points: vec![place(), place()], is_closed: false }).collect();
+        let own = travel(&strands, &order(&strands, Point::ZERO), Point::ZERO);
+        let mut best = f64::INFINITY;
+        shortest(&strands, &mut (0..6).collect(), Point::ZERO, 0.0, &mut best);
+        assert!(own >= best - 1e-6);
+        ratios += own / best;
+        worst = worst.max(own / best);
+    }
+    let mean = ratios / f64::from(tries);
+    assert!(mean < 1.06 && worst < 1.5, "{mean} on average, {worst} at worst");
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+
+    /// Every line of a sheet is worked once for each pass that is asked, or its kind is off; the tool is nowhere twice at
+    /// once, and what frees a piece comes after all else.
+    #[test]
+    fn every_line_is_worked_as_often_as_it_is_asked_or_its_kind_is_off(
+        which in 0..CATALOGUE.len(),
+        copies in 1..5u32,
+        passes in 1..4u32,
+        off in any::<bool>(),
+        spacing in prop_oneof![Just(0.0), 1.0..6.0f64],
+    ) {
+        let workshop = workshop();
+        let mut job = job("tomato-carton");
+        job.pieces = vec![JobPiece::new("p1", Form::new(CATALOGUE[which].id, &[]), "kraft-300")];
+        job.pieces[0].copies = copies;
+        (job.sheet.size.width, job.sheet.size.height) = (900.0, 1200.0);
+        (job.sheet.marks, job.sheet.printer, job.sheet.spacing) = (None, None, spacing);
+        let cut = OperationSay { passes: Some(passes), ..OperationSay::default() };
+        let crease = OperationSay { off, ..OperationSay::default() };
+        job.tooling.operations = [(LineKind::Cut, cut), (LineKind::Crease, crease)].into();
+        let prepared = prepare(&job, &workshop).unwrap();
+        let Some(run) = prepared.layout.runs.first() else { return Ok(()) };
+        let plan = prepared.plan(&run.placements);
+        let path = prepared.tool_path(&job, &workshop, 0, &Forgetful).unwrap();
+        let long = |line: &[Point]| -> f64 {
+            line.windows(2).map(|pair| pair[0].distance(pair[1])).sum()
+        };
+        for worked in &path.worked {
+            let kind = worked.operation.kind;
+            let own = path.stretches.iter().filter(|own| {
+                path.worked[own.operation].operation.kind == kind
+            });
+            let done: f64 = own.map(|own| long(&own.line)).sum();
+            let mut asked = 0.0;
+            for stroke in plan.strokes.iter().filter(|stroke| stroke.kind == kind) {
+                for mut ring in flattened_to(&stroke.path, 0.01) {
+                    if stroke.path.to_svg().trim_end().ends_with('Z') {
+                        ring.push(ring[0]);
+                    }
+                    asked += long(&ring) * f64::from(stroke.times);
+                }
+            }
+            let times = if worked.operation.is_off { 0.0 } else { f64::from(worked.operation.passes) };
+            prop_assert!((done - asked * times).abs() < 1e-6 * asked.max(1.0), "{kind:?}: {done} of {asked}");
+        }
+        for pair in path.stretches.windows(2) {
+            prop_assert!(pair[1].begins >= pair[0].begins + pair[0].takes - 1e-9);
+            prop_assert!(pair[1].operation >= pair[0].operation);
+        }
+        if let Some(last) = path.stretches.last() {
+            prop_assert_eq!(path.worked[last.operation].operation.kind, *prepared.kinds().last().unwrap());
+        }
+    }
+}

@@ -136,3 +136,33 @@ fn what_is_switched_off_is_not_sent_and_a_change_of_tool_is_waited_for() {
     let drawn = read(&written(&path, &dialect(Corner::TopLeft, false), prepared.windows.page));
     assert_eq!(drawn.other.iter().filter(|own| *own == "NR").count(), 1, "{:?}", drawn.other);
 }
+
+/// Whatever lies on its sheets: no job of the demo sends a machine off the sheet.
+#[test]
+fn no_job_of_the_demo_leaves_its_sheet() {
+    let workshop: Workshop =
+        serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
+    let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/jobs");
+    let mut written_jobs = 0;
+    for file in std::fs::read_dir(folder).unwrap() {
+        let text = std::fs::read_to_string(file.unwrap().path()).unwrap();
+        let job: Job = serde_json::from_str(&text).unwrap();
+        // Jobs of pictures and drawings are prepared with these.
+        let Ok(prepared) = prepare(&job, &workshop) else { continue };
+        let page = prepared.windows.page;
+        for run in 0..prepared.layout.runs.len() {
+            let path = prepared.tool_path(&job, &workshop, run, &Forgetful).unwrap();
+            let drawn = read(&written(&path, &dialect(Corner::TopLeft, false), page));
+            assert_eq!(drawn.lines.len(), path.stretches.len(), "{}", job.name);
+            // The axis goes round corners at most half a millimetre beyond them.
+            #[expect(clippy::cast_possible_truncation, reason = "a sheet’s sides")]
+            let most = |long: f64| ((long + 0.5) * 40.0).ceil() as i64;
+            for (x, y) in drawn.lines.iter().flat_map(|(_, line)| line) {
+                assert!((-20..=most(page.width())).contains(x), "{}: {x}", job.name);
+                assert!((-20..=most(page.height())).contains(y), "{}: {y}", job.name);
+            }
+            written_jobs += usize::from(!path.stretches.is_empty());
+        }
+    }
+    assert!(written_jobs > 15, "{written_jobs}");
+}

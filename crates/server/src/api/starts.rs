@@ -5,12 +5,12 @@ use std::collections::BTreeMap;
 use aptum_core::face::{
     Coverage, Face, Layer, LayerKind, Lying, Pattern, PlacedPicture, Shape, Text,
 };
-use aptum_core::form::{Form, LineDrawing, PICTURE, Traced};
-use aptum_core::job::{JobPiece, Tooling};
+use aptum_core::form::{Form, LineDrawing, OwnShape, PICTURE, Traced};
+use aptum_core::job::{JobPiece, Nicks, OperationSay, Tooling};
 use aptum_core::sheet::{SheetPlan, standard_sizes};
 use aptum_core::stroke::Perforation;
 use aptum_core::units::Unit;
-use aptum_core::workshop::{Keeping, Record, RecordId};
+use aptum_core::workshop::{Dialect, Keeping, Pace, Record, RecordId};
 use aptum_core::{Job, Workshop};
 use schemars::JsonSchema;
 use serde::Serialize;
@@ -31,6 +31,18 @@ pub struct Starts {
     border: f64,
     /// How a tear strip is cut and tied.
     perforation: Perforation,
+    /// Words that are cut out of a panel.
+    cut_out: OwnShape,
+    /// How wide bridges are, mm.
+    bridge: f64,
+    /// Uncut places in outlines.
+    nicks: Nicks,
+    /// An operation whose force and speed are told.
+    operation: OperationSay,
+    /// How a cutter moves.
+    pace: Pace,
+    /// How a cutter is spoken to.
+    dialect: Dialect,
     /// A record of each kind.
     records: Vec<Record>,
 }
@@ -53,6 +65,16 @@ impl Starts {
             inks: ["#e7dcc0", "#f0d9cf", "#dfe8d6", "#d5e3e6", "#f3e3b3", "#c9b8d1"],
             border: 3.0,
             perforation: Perforation::STANDARD,
+            cut_out: OwnShape::words(),
+            bridge: OwnShape::BRIDGE,
+            nicks: Nicks::default(),
+            operation: OperationSay {
+                force: Some(1.0),
+                speed: Some(50.0),
+                ..OperationSay::default()
+            },
+            pace: Pace::default(),
+            dialect: Dialect::default(),
             records: Record::starts(),
         }
     }

@@ -3436,6 +3436,30 @@ border: number,
  */
 perforation: Perforation, 
 /**
+ * Words that are cut out of a panel.
+ */
+cut_out: OwnShape, 
+/**
+ * How wide bridges are, mm.
+ */
+bridge: number, 
+/**
+ * Uncut places in outlines.
+ */
+nicks: Nicks, 
+/**
+ * An operation whose force and speed are told.
+ */
+operation: OperationSay, 
+/**
+ * How a cutter moves.
+ */
+pace: Pace, 
+/**
+ * How a cutter is spoken to.
+ */
+dialect: Dialect, 
+/**
  * A record of each kind.
  */
 records: Array<Record>, };

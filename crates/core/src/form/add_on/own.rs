@@ -12,6 +12,7 @@ use super::{AddOn, AddOnKind};
 use crate::blob::{BlobId, Origin};
 use crate::error::{Faults, InputError, Remedy};
 use crate::form::ReadLines;
+use crate::form::checks::NARROWEST_BRIDGE;
 use crate::geometry::{Region, redrawn_as};
 use crate::lettering::{Align, Copy, Typeface, set};
 use crate::lines::{Look, joined};
@@ -118,6 +119,17 @@ pub(super) fn nothing(kind: AddOnKind, index: usize) -> InputError {
 }
 
 impl OwnShape {
+    /// Bridges are this wide at first, mm: as wide as card between two cuts should be.
+    pub const BRIDGE: f64 = NARROWEST_BRIDGE;
+
+    /// Words to begin with.
+    #[must_use]
+    pub fn words() -> Self {
+        let (words, typeface) = ("Words".to_owned(), "poster".to_owned());
+        let cutting = Cutting::Words { words, typeface, letter_spacing: 0.05 };
+        Self { cutting, turn: 0.0, bridge: None }
+    }
+
     pub(super) fn validate(&self, kind: AddOnKind, index: usize, faults: &mut Faults, unit: Unit) {
         let name = kind.name();
         match (kind, &self.cutting) {

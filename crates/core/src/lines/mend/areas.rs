@@ -5,7 +5,7 @@ use kurbo::{
     Affine, BezPath, Join, ParamCurve, ParamCurveNearest, PathEl, Shape, Stroke, StrokeOpts,
 };
 
-use super::nodes::Refusal;
+use super::said::Refusal;
 use crate::geometry::{Region, redrawn_as};
 
 /// The algebra of areas works on a drawing of this size, mm, whatever its units are.
@@ -34,7 +34,7 @@ pub fn put_together(act: Act, kept: &BezPath, other: &BezPath) -> Result<Vec<Bez
         Act::Intersect => one.intersection(&two),
     };
     if made.is_empty() {
-        return Err("nothing would be left".to_owned());
+        return Err("nothing would be left".into());
     }
     let drawn = redrawn_as(&made, &(large * all));
     Ok(drawn.into_iter().map(|(path, _)| small * path).collect())
@@ -48,7 +48,7 @@ pub fn silhouette(paths: &BezPath) -> Result<Vec<BezPath>, Refusal> {
     let drawn = large * paths.clone();
     let area = Region::inside(&drawn);
     if area.is_empty() {
-        return Err("nothing is enclosed".to_owned());
+        return Err("nothing is enclosed".into());
     }
     let outer = redrawn_as(&area, &drawn).into_iter().filter(|(_, is_hole)| !is_hole);
     Ok(outer.map(|(path, _)| small * path).collect())
@@ -63,7 +63,7 @@ pub fn outlined(path: &BezPath, width: f64) -> Result<Vec<BezPath>, Refusal> {
     let drawn = kurbo::stroke(large * path.clone(), &style, &StrokeOpts::default(), 0.005);
     let area = Region::wound(&drawn);
     if area.is_empty() {
-        return Err("the stroke covers nothing".to_owned());
+        return Err("the stroke covers nothing".into());
     }
     Ok(redrawn_as(&area, &drawn).into_iter().map(|(path, _)| small * path).collect())
 }

@@ -3,9 +3,7 @@
 use kurbo::{CubicBez, Line, ParamCurve, PathSeg, Point, Vec2};
 
 use super::chain::{Chain, between, end, start};
-
-/// Why something cannot be done, in words.
-pub type Refusal = String;
+use super::said::Refusal;
 
 /// Share of a segment at which a node may be put in.
 const INSIDE: std::ops::RangeInclusive<f64> = 1e-4..=1.0 - 1e-4;
@@ -14,7 +12,7 @@ const INSIDE: std::ops::RangeInclusive<f64> = 1e-4..=1.0 - 1e-4;
 const HANDLE: f64 = 1.0 / 3.0;
 
 fn no_node(node: usize) -> Refusal {
-    format!("it has no node {}", node + 1)
+    format!("it has no node {}", node + 1).into()
 }
 
 /// A node goes to another place, its handles with it.
@@ -51,7 +49,7 @@ pub fn bent(mut line: Chain, node: usize, leaves: bool, to: Point) -> Result<Cha
 pub fn added(mut line: Chain, segment: usize, share: f64) -> Result<Chain, Refusal> {
     let own = *line.segments.get(segment).ok_or("it has no such segment")?;
     if !INSIDE.contains(&share) {
-        return Err("a node goes between two others".to_owned());
+        return Err("a node goes between two others".into());
     }
     let two = [own.subsegment(0.0..share), own.subsegment(share..1.0)];
     line.segments.splice(segment..=segment, two);
@@ -63,7 +61,7 @@ pub fn dropped(mut line: Chain, node: usize) -> Result<Chain, Refusal> {
     line.node(node).ok_or_else(|| no_node(node))?;
     let least = if line.is_closed { 3 } else { 2 };
     if line.segments.len() < least {
-        return Err("too little of it would be left: delete it instead".to_owned());
+        return Err("too little of it would be left: delete it instead".into());
     }
     match (line.before(node), line.after(node)) {
         (Some(before), Some(after)) => {
@@ -94,7 +92,7 @@ fn joined(one: &PathSeg, two: &PathSeg) -> PathSeg {
 pub fn smoothed(mut line: Chain, node: usize) -> Result<Chain, Refusal> {
     let at = line.node(node).ok_or_else(|| no_node(node))?;
     let (Some(before), Some(after)) = (line.before(node), line.after(node)) else {
-        return Err("an end has but one side".to_owned());
+        return Err("an end has but one side".into());
     };
     let (mut one, mut two) = (line.segments[before].to_cubic(), line.segments[after].to_cubic());
     let way = |curve: &PathSeg, handle: Vec2, straight: Vec2| match curve {
@@ -105,7 +103,7 @@ pub fn smoothed(mut line: Chain, node: usize) -> Result<Chain, Refusal> {
     let out = way(&line.segments[after], two.p1 - at, two.p3 - at);
     let along = into.normalize() + out.normalize();
     if along.hypot() < 1e-6 || !along.is_finite() {
-        return Err("the line turns back on itself there".to_owned());
+        return Err("the line turns back on itself there".into());
     }
     let along = along.normalize();
     one.p2 = at - along * (at.distance(one.p0) * HANDLE);
@@ -149,23 +147,23 @@ pub fn straightened(mut line: Chain, segment: usize) -> Result<Chain, Refusal> {
 pub fn rounded(mut line: Chain, node: usize, radius: f64) -> Result<Chain, Refusal> {
     let corner = line.node(node).ok_or_else(|| no_node(node))?;
     let (Some(before), Some(after)) = (line.before(node), line.after(node)) else {
-        return Err("an end is no corner".to_owned());
+        return Err("an end is no corner".into());
     };
     let (PathSeg::Line(one), PathSeg::Line(two)) = (line.segments[before], line.segments[after])
     else {
-        return Err("a corner is rounded between two straight sides".to_owned());
+        return Err("a corner is rounded between two straight sides".into());
     };
     let (into, out) = (corner - one.p0, two.p1 - corner);
     let turn = into.cross(out).atan2(into.dot(out)).abs();
     let straight = 1e-6..=std::f64::consts::PI - 1e-6;
     if !straight.contains(&turn) {
-        return Err("the sides run on straight there".to_owned());
+        return Err("the sides run on straight there".into());
     }
     let trim = radius * (turn / 2.0).tan();
     let room = into.hypot().min(out.hypot());
     if trim > room {
         let most = room / (turn / 2.0).tan();
-        return Err(format!("the radius is too large for the sides: up to {most:.3} units"));
+        return Err(Refusal::of("the radius is too large for the sides: up to {}", most));
     }
     let handle = 4.0 / 3.0 * (turn / 4.0).tan() * radius;
     let (into, out) = (into.normalize(), out.normalize());
@@ -186,7 +184,7 @@ pub fn split(line: Chain, node: usize) -> Result<Vec<Chain>, Refusal> {
         return Ok(vec![Chain { is_closed: false, ..open }]);
     }
     if node == 0 || node >= line.segments.len() {
-        return Err("there is nothing beyond an end".to_owned());
+        return Err("there is nothing beyond an end".into());
     }
     let mut first = line.segments;
     let second = first.split_off(node);
@@ -196,7 +194,7 @@ pub fn split(line: Chain, node: usize) -> Result<Vec<Chain>, Refusal> {
 /// One line for two, or a closed one for an open one: the ends that are nearest are joined, straight where they lie apart.
 pub fn joined_ends(one: Chain, other: Option<Chain>) -> Result<Chain, Refusal> {
     if one.is_closed || other.as_ref().is_some_and(|own| own.is_closed) {
-        return Err("a closed line has no ends".to_owned());
+        return Err("a closed line has no ends".into());
     }
     let bridge = |segments: &mut Vec<PathSeg>, from: Point, to: Point| {
         if from.distance(to) > 1e-9 {
@@ -209,7 +207,7 @@ pub fn joined_ends(one: Chain, other: Option<Chain>) -> Result<Chain, Refusal> {
         let mut segments = one.segments.clone();
         let [first, last] = ends(&one);
         if segments.len() < 2 && matches!(segments.first(), Some(PathSeg::Line(_))) {
-            return Err("one straight side encloses nothing".to_owned());
+            return Err("one straight side encloses nothing".into());
         }
         bridge(&mut segments, last, first);
         return Ok(Chain { segments, is_closed: true });
@@ -227,126 +225,4 @@ pub fn joined_ends(one: Chain, other: Option<Chain>) -> Result<Chain, Refusal> {
     bridge(&mut segments, ends(&one)[1], ends(&other)[0]);
     segments.extend(other.segments);
     Ok(Chain { segments, is_closed: false })
-}
-
-/// What is left of a line when the part nearest to `at` goes, up to where it crosses `other`. A straight end that falls
-/// short of it is lengthened to it instead.
-pub fn trimmed(line: &Chain, at: Point, other: &Chain) -> Result<Vec<Chain>, Refusal> {
-    let sides = straight_sides(other);
-    let mut cuts: Vec<f64> = Vec::new();
-    for (number, segment) in line.segments.iter().enumerate() {
-        for side in &sides {
-            for hit in segment.intersect_line(*side) {
-                cuts.push(count(number) + hit.segment_t.clamp(0.0, 1.0));
-            }
-        }
-    }
-    cuts.sort_by(f64::total_cmp);
-    cuts.dedup_by(|one, other| (*one - *other).abs() < 1e-6);
-    let whole = count(line.segments.len());
-    if !line.is_closed {
-        cuts.retain(|cut| (1e-6..=whole - 1e-6).contains(cut));
-    }
-    let place = nearest(line, at);
-    if line.is_closed {
-        if cuts.len() < 2 {
-            return Err("it does not cross the other line twice".to_owned());
-        }
-        let from = cuts.iter().rev().find(|cut| **cut <= place).or(cuts.last());
-        let to = cuts.iter().find(|cut| **cut > place).or(cuts.first());
-        let (Some(from), Some(to)) = (from, to) else { return Ok(Vec::new()) };
-        // What stays runs from where the part ends, around to where it begins.
-        let until = if *to < *from { *from } else { *from + whole };
-        return Ok(vec![part(line, *to, until)]);
-    }
-    if cuts.is_empty() {
-        return lengthened(line, at, &sides).map(|own| vec![own]);
-    }
-    let from = cuts.iter().rev().find(|cut| **cut <= place);
-    let to = cuts.iter().find(|cut| **cut > place);
-    let first = from.map(|from| part(line, 0.0, *from));
-    let second = to.map(|to| part(line, *to, whole));
-    Ok(first.into_iter().chain(second).filter(|own| !own.segments.is_empty()).collect())
-}
-
-/// The line with its straight end that is nearer to `at` reaching the first of the sides in its way.
-fn lengthened(line: &Chain, at: Point, sides: &[Line]) -> Result<Chain, Refusal> {
-    let mut line = line.clone();
-    let ends = [line.node(0), line.node(line.segments.len())].map(Option::unwrap_or_default);
-    let is_turned = ends[0].distance(at) < ends[1].distance(at);
-    if is_turned {
-        line = line.reversed();
-    }
-    let Some(PathSeg::Line(last)) = line.segments.last_mut() else {
-        return Err(
-            "it does not cross the other line, and its end is no straight one that could reach it"
-                .to_owned(),
-        );
-    };
-    let along = (last.p1 - last.p0).normalize();
-    let far = Line::new(last.p1, last.p1 + along * 1e7);
-    let hits = sides.iter().filter_map(|side| {
-        let (across, gap) = (side.p1 - side.p0, side.p0 - far.p0);
-        let turn = along.cross(across);
-        let (way, share) = (gap.cross(across) / turn, gap.cross(along) / turn);
-        (way > 1e-9 && (0.0..=1.0).contains(&share)).then_some(way)
-    });
-    let way = hits
-        .min_by(f64::total_cmp)
-        .ok_or("it neither crosses the other line nor runs towards it")?;
-    last.p1 += along * way;
-    Ok(if is_turned { line.reversed() } else { line })
-}
-
-/// A line from one place on it to another, counted in segments; beyond its end a closed line goes on from its beginning.
-fn part(line: &Chain, from: f64, to: f64) -> Chain {
-    let number = line.segments.len();
-    let mut segments = Vec::new();
-    let mut at = from;
-    while at < to - 1e-9 {
-        let index = whole(at);
-        let (begin, stop) = (at - count(index), (to - count(index)).min(1.0));
-        if stop - begin > 1e-9 {
-            segments.push(line.segments[index % number].subsegment(begin..stop));
-        }
-        at = count(index + 1);
-    }
-    Chain { segments, is_closed: false }
-}
-
-/// Where on a line it comes nearest to a place, counted in segments.
-fn nearest(line: &Chain, at: Point) -> f64 {
-    use kurbo::ParamCurveNearest;
-    let near = line.segments.iter().enumerate().map(|(number, segment)| {
-        let near = segment.nearest(at, 1e-6);
-        (near.distance_sq, count(number) + near.t)
-    });
-    near.min_by(|one, other| one.0.total_cmp(&other.0)).map_or(0.0, |(_, place)| place)
-}
-
-fn straight_sides(line: &Chain) -> Vec<Line> {
-    let bounds = kurbo::Shape::bounding_box(&line.path());
-    let fine = bounds.width().max(bounds.height()) * 1e-5;
-    let rings = crate::geometry::flattened_to(&line.path(), fine.max(1e-9));
-    let mut sides = Vec::new();
-    for ring in rings {
-        sides.extend(ring.windows(2).map(|pair| Line::new(pair[0], pair[1])));
-        if let (true, [first, .., last]) = (line.is_closed, ring.as_slice()) {
-            sides.push(Line::new(*last, *first));
-        }
-    }
-    sides
-}
-
-fn count(number: usize) -> f64 {
-    f64::from(u32::try_from(number).unwrap_or(u32::MAX))
-}
-
-#[expect(
-    clippy::cast_possible_truncation,
-    clippy::cast_sign_loss,
-    reason = "a place on a line of few segments"
-)]
-fn whole(place: f64) -> usize {
-    place.floor().max(0.0) as usize
 }

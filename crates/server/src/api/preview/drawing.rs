@@ -162,7 +162,11 @@ pub fn drawing(
             .lines
             .mended
             .iter()
-            .map(|own| MendView { words: own.words.clone(), is_done: own.is_done })
+            .map(|own| {
+                let length = own.length.map(|length| measure(length * facts.unit, unit));
+                let words = own.words.replacen("{}", &length.unwrap_or_default(), 1);
+                MendView { words, is_done: own.is_done }
+            })
             .collect(),
         loose: facts.loose.iter().take(500).map(|own| [own.x + at.x, own.y + at.y]).collect(),
         creases: facts

@@ -1,0 +1,135 @@
+//! Which files a job has, and what each is called.
+
+use rocket::serde::json::Json;
+use rocket::{State, get};
+use schemars::JsonSchema;
+use serde::Serialize;
+use ts_rs::TS;
+
+use super::found;
+use crate::api::Problem;
+use crate::desk::Desk;
+use crate::output::{OutputKind, cutter_of, outputs};
+
+/// A file that can be downloaded.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct FileInfo {
+    /// Its name.
+    name: String,
+    /// Its address below `/api/jobs/<id>/`.
+    path: String,
+    /// What it is, in words.
+    title: String,
+    /// What is in it.
+    note: String,
+    /// The piece it is of, in a job of several.
+    piece: Option<String>,
+    /// Its pages, 1 for a cut file.
+    pages: u32,
+    /// True where a page of it is a sheet.
+    is_of_sheets: bool,
+    /// For a file of a sheet, the first and the last of the sheets that are all alike.
+    sheets: Option<[u32; 2]>,
+}
+
+/// True for files of all sheets together.
+pub(super) const fn is_of_sheets(kind: OutputKind) -> bool {
+    matches!(
+        kind,
+        OutputKind::Print
+            | OutputKind::Plates
+            | OutputKind::HandCut
+            | OutputKind::MarksSvg
+            | OutputKind::MarksPdf
+            | OutputKind::MarksPng(_)
+    )
+}
+
+/// Which files the job has. None of them is built for that; sheets that are cut alike are named once.
+#[get("/jobs/<id>/files")]
+pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Problem> {
+    desk.slow(move |store| {
+        let (job, workshop, prepared) = found(store, id)?;
+        let cutter = cutter_of(&job, &workshop);
+        let several = prepared.pieces.len() > 1;
+        let name = |piece: usize| {
+            prepared.pieces.get(piece).filter(|_| several).map(|piece| piece.name.clone())
+        };
+        let info = outputs(&prepared, cutter).into_iter().map(|output| {
+            let (title, note, piece, sheets) = match output.kind {
+                OutputKind::Print => ("Print file", "art and marks, no lines", None, None),
+                OutputKind::Plates => (
+                    "Print file, ink by ink",
+                    "a page for each ink, all with the same marks",
+                    None,
+                    None,
+                ),
+                OutputKind::HandCut => {
+                    ("Hand-cut file", "lines by kind, with a legend, no marks", None, None)
+                }
+                OutputKind::Cut(sheets) => ("Cut file", "lines only, in mm", None, Some(sheets)),
+                OutputKind::CutDxf(sheets) => {
+                    ("Cut file as DXF", "a layer for each kind of line", None, Some(sheets))
+                }
+                OutputKind::CutHpgl(sheets) => {
+                    ("Cut file as HP-GL", "as its cutter takes it", None, Some(sheets))
+                }
+                OutputKind::MarksSvg => {
+                    ("Marks as SVG", "alone, to lay under art made elsewhere", None, None)
+                }
+                OutputKind::MarksPdf => ("Marks as PDF", "the same", None, None),
+                OutputKind::MarksPng(_) => ("Marks as PNG", "the same in pixels", None, None),
+                OutputKind::SheetPng(sheets, _) => {
+                    ("Printed sheet as PNG", "as it is printed", None, Some(sheets))
+                }
+                OutputKind::ArtPdf(piece) => {
+                    ("Art as PDF", "what is printed, alone, with its bleed", name(piece), None)
+                }
+                OutputKind::ArtSvg(piece) => {
+                    ("Art as SVG", "what is printed, alone, with its bleed", name(piece), None)
+                }
+                OutputKind::ArtPng(piece, _) => {
+                    ("Art as PNG", "the same in pixels, on nothing", name(piece), None)
+                }
+                OutputKind::FlatDxf(piece) => {
+                    ("Flat as DXF", "a layer for each kind of line", name(piece), None)
+                }
+                OutputKind::FlatFold(piece) => {
+                    ("Flat as FOLD", "creases with their angles", name(piece), None)
+                }
+                OutputKind::FoldedGltf(piece) => {
+                    ("Folded piece as glTF", "closed, in metres", name(piece), None)
+                }
+                OutputKind::FoldedObj(piece) => {
+                    ("Folded piece as OBJ", "closed, in mm", name(piece), None)
+                }
+            };
+            let path = match sheets {
+                _ if matches!(output.kind, OutputKind::SheetPng(..)) => {
+                    format!("sheet-png/{}", output.name.trim_matches(|c: char| !c.is_ascii_digit()))
+                }
+                Some([first, _]) if matches!(output.kind, OutputKind::CutDxf(_)) => {
+                    format!("cut-dxf/{first}")
+                }
+                Some([first, _]) if matches!(output.kind, OutputKind::CutHpgl(_)) => {
+                    format!("cut-hpgl/{first}")
+                }
+                Some([first, _]) => format!("cut/{first}"),
+                None if is_of_sheets(output.kind) => output.name.clone(),
+                None => format!("piece/{}", output.name),
+            };
+            FileInfo {
+                is_of_sheets: !path.starts_with("piece/"),
+                path,
+                title: title.to_owned(),
+                note: note.to_owned(),
+                piece,
+                pages: output.pages,
+                sheets,
+                name: output.name,
+            }
+        });
+        Ok(Json(info.collect()))
+    })
+    .await
+}
