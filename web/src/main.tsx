@@ -34,6 +34,7 @@ import { JobPage } from './job/JobPage';
 import { Mended } from './job/Mended';
 import { BinPage } from './jobs/BinPage';
 import { JobsPage } from './jobs/JobsPage';
+import { LogbookPage } from './logbook/LogbookPage';
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
 const root = document.getElementById('root');
@@ -47,6 +48,7 @@ if (root) {
               <Routes>
                 <Route path="/" element={<JobsPage />} />
                 <Route path="/bin" element={<BinPage />} />
+                <Route path="/logbook" element={<LogbookPage />} />
                 <Route path="/new" element={<NewJobPage />} />
                 <Route path="/workshop" element={<Navigate to="/workshop/stocks" replace />} />
                 <Route path="/workshop/:kind" element={<WorkshopPage />} />

@@ -75,6 +75,17 @@ pub fn plain(name: &str) -> String {
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct StrokeId(Arc<str>);
 
+impl StrokeId {
+    /// What a blank's own outline is known by.
+    pub const EDGE: &'static str = "edge";
+
+    /// True for a blank's own outline.
+    #[must_use]
+    pub fn is_edge(&self) -> bool {
+        &*self.0 == Self::EDGE
+    }
+}
+
 impl<T: Into<Arc<str>>> From<T> for StrokeId {
     fn from(id: T) -> Self {
         Self(id.into())

@@ -24,6 +24,7 @@ pub mod laid;
 pub mod lettering;
 pub mod line;
 pub mod lines;
+pub mod logbook;
 pub mod memory;
 pub mod nesting;
 pub mod order_change;

@@ -12,14 +12,18 @@ use crate::faced::Faced;
 use crate::form::Part;
 use crate::formed::Formed;
 use crate::geometry::{Affine, BezPath};
-use crate::job::{Job, JobPiece};
+use crate::id::PieceId;
+use crate::job::{Job, JobPiece, OperationId, Tooling};
 use crate::laid::{Laid, blank_paths};
 use crate::memory::{Forgetful, Key, Memory, recalled};
 use crate::piece_checks::rows_check;
 use crate::records::Records;
 use crate::sheet::Placement;
 use crate::sheet::{Drawn, draw};
-use crate::tooling::{CutPlan, ToolPath, operations, tooling_checks};
+use crate::tooling::{
+    Bed, CutPlan, LineClass, Machine, Operation, PlanBlank, ToolPath, ToolingGround, operations,
+    tooling_checks,
+};
 use crate::workshop::Workshop;
 
 /// A job, prepared: its last stage, with the pieces that went into it.
@@ -31,6 +35,8 @@ pub struct Prepared {
     pub laid: Arc<Laid>,
     /// What the layout is known by.
     pub laid_key: Key,
+    /// What is done along its lines, in order.
+    pub operations: Vec<Operation>,
     /// Every limit, of all stages.
     pub checks: Vec<Check>,
 }
@@ -119,16 +125,30 @@ impl Prepared {
 
     /// The plan of a sheet with these copies.
     #[must_use]
-    pub fn plan(&self, placements: &[Placement]) -> CutPlan {
-        let blanks: Vec<&Part> = self.blanks().map(|blank| blank.part).collect();
-        CutPlan::of(&blanks, placements)
+    pub fn plan(&self, tooling: &Tooling, placements: &[Placement]) -> CutPlan {
+        let blanks: Vec<PlanBlank<'_>> = self
+            .blanks()
+            .map(|blank| PlanBlank {
+                part: blank.part,
+                piece: &self.pieces[blank.piece].job_piece.id,
+            })
+            .collect();
+        CutPlan::of(&blanks, placements, tooling)
     }
 
     /// The plan of a run of sheets, made anew or remembered; `None` where there is no such run.
     #[must_use]
-    pub fn planned(&self, run: usize, memory: &dyn Memory) -> Option<Arc<CutPlan>> {
+    pub fn planned(
+        &self,
+        tooling: &Tooling,
+        run: usize,
+        memory: &dyn Memory,
+    ) -> Option<Arc<CutPlan>> {
         let placements = &self.layout.runs.get(run)?.placements;
-        let made = recalled(memory, "planned", &(self.laid_key, run), || Ok(self.plan(placements)));
+        let Tooling { nicks, perforated, weeding, .. } = tooling;
+        let reverse = tooling.of(&OperationId::from(LineKind::ReverseCrease)).reverse;
+        let input = (self.laid_key, run, nicks, perforated, weeding, reverse);
+        let made = recalled(memory, "planned", &input, || Ok(self.plan(tooling, placements)));
         made.ok().map(|(_, plan)| plan)
     }
 
@@ -141,12 +161,17 @@ impl Prepared {
         run: usize,
         memory: &dyn Memory,
     ) -> Option<Arc<ToolPath>> {
-        let plan = self.planned(run, memory)?;
+        let plan = self.planned(&job.tooling, run, memory)?;
         let cutter = job.sheet.cutter.as_ref().and_then(|id| workshop.cutters.get(id));
-        let input = (self.laid_key, run, &job.tooling, cutter);
-        let page = self.windows.page;
+        let input = (self.laid_key, run, &job.tooling, cutter, &workshop.recipes);
+        let bed = Bed {
+            plan: &plan,
+            placements: &self.layout.runs.get(run)?.placements,
+            page: self.windows.page,
+            window: &self.windows.cut,
+        };
         let made = recalled(memory, "tool path", &input, || {
-            Ok(ToolPath::of(&plan, &job.tooling, cutter, page))
+            Ok(ToolPath::of(bed, &self.operations, &job.tooling, cutter))
         });
         made.ok().map(|(_, path)| path)
     }
@@ -188,6 +213,12 @@ impl Prepared {
     #[must_use]
     pub fn state(&self, stage: Stage) -> Option<State> {
         self.checks.iter().filter(|check| check.stage == stage).map(|check| check.state).max()
+    }
+
+    /// A limit of a stage that is broken.
+    #[must_use]
+    pub fn broken(&self, stage: Stage) -> Option<&Check> {
+        self.checks.iter().find(|check| check.stage == stage && check.state == State::Broken)
     }
 
     /// The worst state of all.
@@ -235,13 +266,53 @@ pub fn prepare_with(
         checks.extend(own.map(|check| check.of_piece(&piece.job_piece, drawn.len() == 1)));
     }
     checks.extend(laid.sheet_checks.iter().cloned());
-    let parts = drawn.iter().flat_map(|piece| piece.faced.laid_parts());
-    let own = operations(parts.flat_map(Part::kinds), &job.tooling, records.cutter);
-    checks.extend(tooling_checks(&own, records.cutter));
+    let machine = job.sheet.cutter.as_ref().zip(records.cutter).map(|(id, cutter)| Machine {
+        id,
+        cutter,
+        recipes: &workshop.recipes,
+    });
+    let operations = operations(&line_classes(job, &drawn), &job.tooling, machine);
+    let blanks: Vec<&Part> = drawn.iter().flat_map(|piece| piece.faced.laid_parts()).collect();
+    checks.extend(tooling_checks(&ToolingGround {
+        job,
+        workshop,
+        records: &records,
+        operations: &operations,
+        blanks: &blanks,
+        runs: laid.layout.runs.iter().map(|run| run.placements.as_slice()).collect(),
+        window: laid.windows.cut.base,
+    }));
     let pieces = drawn.into_iter().map(|piece| {
         let Drawn { job_piece, formed, form_key, faced, face_key } = piece;
         let name = job.title(&job_piece).to_owned();
         PreparedPiece { name, job_piece, formed, form_key, faced, face_key }
     });
-    Ok(Prepared { pieces: pieces.collect(), laid, laid_key, checks })
+    Ok(Prepared { pieces: pieces.collect(), laid, laid_key, operations, checks })
+}
+
+/// The lines of a job, as operations tell them apart.
+fn line_classes(job: &Job, drawn: &[Drawn]) -> BTreeSet<LineClass> {
+    let mut classes = BTreeSet::new();
+    for piece in drawn {
+        for part in piece.faced.laid_parts() {
+            let class = |kind: LineKind, is_edge: bool| LineClass {
+                kind,
+                is_edge,
+                piece: piece.job_piece.id.clone(),
+                stock: part.stock.as_ref().unwrap_or(&piece.job_piece.stock).clone(),
+            };
+            classes.extend(part.strokes.iter().map(|own| class(part.kind(own.kind), false)));
+            classes.insert(class(part.edge, true));
+        }
+    }
+    // Cuts in the waste belong to no piece.
+    if job.tooling.weeding.is_some()
+        && let Some(first) = classes.iter().find(|own| own.is_edge).cloned()
+    {
+        let all_kissed = classes.iter().all(|own| !own.is_edge || own.kind == LineKind::KissCut);
+        let kind = if all_kissed { LineKind::KissCut } else { LineKind::Cut };
+        let piece = PieceId(String::new());
+        classes.insert(LineClass { kind, is_edge: false, piece, stock: first.stock });
+    }
+    classes
 }

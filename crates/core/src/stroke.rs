@@ -3,7 +3,7 @@
 use kurbo::{Affine, BezPath, PathEl};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
@@ -11,7 +11,7 @@ use crate::id::StrokeId;
 use crate::line::LineKind;
 
 /// Lengths that are cut and that tie, in turn, mm.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Perforation {
     /// Length of each cut.

@@ -9,7 +9,7 @@ use aptum_core::form::{Form, LineDrawing, ReadLines};
 use aptum_core::geometry::Rect;
 use aptum_core::lines::{LineMend, Lines, guessed};
 use aptum_core::memory::Forgetful;
-use aptum_core::tooling::ToolPath;
+use aptum_core::tooling::{Bed, ToolPath};
 use aptum_core::units::Unit;
 use aptum_core::workshop::{Dialect, Workshop};
 use aptum_core::{Job, prepare};
@@ -107,10 +107,16 @@ fn full() -> (Job, Workshop) {
 fn tool_path_of_a_full_sheet(bencher: Bencher<'_, '_>) {
     let (job, workshop) = full();
     let prepared = prepare(&job, &workshop).unwrap();
-    let plan = prepared.plan(&prepared.layout.runs[0].placements);
+    let plan = prepared.plan(&job.tooling, &prepared.layout.runs[0].placements);
     let cutter = workshop.cutters.values().find(|cutter| cutter.pace.is_some());
-    let page = prepared.windows.page;
-    bencher.bench_local(|| black_box(ToolPath::of(&plan, &job.tooling, cutter, page)));
+    let bed = Bed {
+        plan: &plan,
+        placements: &prepared.layout.runs[0].placements,
+        page: prepared.windows.page,
+        window: &prepared.windows.cut,
+    };
+    let operations = &prepared.operations;
+    bencher.bench_local(|| black_box(ToolPath::of(bed, operations, &job.tooling, cutter)));
 }
 
 #[divan::bench(sample_count = 20)]
@@ -123,7 +129,7 @@ fn hpgl_of_a_full_sheet(bencher: Bencher<'_, '_>) {
     let page: Rect = prepared.windows.page;
     bencher.bench_local(|| {
         let mut bytes = Vec::new();
-        hpgl(&path, dialect, page, &mut bytes).unwrap();
+        hpgl(&path, 0, dialect, page, &mut bytes).unwrap();
         black_box(bytes)
     });
 }

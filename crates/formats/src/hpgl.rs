@@ -4,29 +4,39 @@ use std::fmt::Write as _;
 use std::io::{self, Write};
 
 use aptum_core::geometry::{Point, Rect};
-use aptum_core::tooling::{Operation, ToolPath};
+use aptum_core::tooling::{Before, Operation, ToolPath};
 use aptum_core::workshop::{Corner, Dialect};
 
-/// Grams of force in a newton (standard gravity, ISO 80000-4: 9.80665 m/s²).
-const GRAMS: f64 = 1000.0 / 9.806_65;
+use crate::loading::{seen_as, stands_still};
 
-/// Writes the path of a sheet: `IN`, for each operation its station, force and speed, then `PU` to where a line begins and
-/// `PD` along it; `NR` where the machine waits for another tool.
+/// Writes what is done in one loading of a sheet: `IN`, for each operation its station, depth, force, speed and passes, then
+/// `PU` to where a line begins and `PD` along it; `NR` where the machine waits for a person.
 ///
 /// # Errors
 /// What writing to `out` says.
-pub fn hpgl(path: &ToolPath, dialect: &Dialect, page: Rect, out: &mut dyn Write) -> io::Result<()> {
-    let units = |at: Point| units(at, dialect, page);
+pub fn hpgl(
+    path: &ToolPath,
+    loading: usize,
+    dialect: &Dialect,
+    page: Rect,
+    out: &mut dyn Write,
+) -> io::Result<()> {
+    let seen = seen_as(path, loading, page);
+    let units = |at: Point| units(seen * at, dialect, page);
     write!(out, "IN;PU;")?;
     let mut last = None;
     let mut text = String::new();
-    for stretch in &path.stretches {
+    for stretch in path.of_loading(loading) {
+        let Some(worked) = path.worked.get(stretch.operation) else { continue };
         if last != Some(stretch.operation) {
             last = Some(stretch.operation);
-            if let Some(worked) = path.worked.get(stretch.operation) {
-                writeln!(out)?;
-                setting(&worked.operation, dialect, out)?;
-            }
+            writeln!(out)?;
+            setting(&worked.operation, dialect, out)?;
+        }
+        // A machine that repeats lines by itself gets each once.
+        let repeats = !dialect.passes.is_empty();
+        if repeats && !(stretch.pass - 1).is_multiple_of(worked.operation.passes.max(1)) {
+            continue;
         }
         let mut places = stretch.way.iter().map(|at| units(*at));
         let Some(first) = places.next() else { continue };
@@ -49,21 +59,26 @@ pub fn hpgl(path: &ToolPath, dialect: &Dialect, page: Rect, out: &mut dyn Write)
     writeln!(out, "PU;SP0;")
 }
 
-/// The station, the force and the speed of an operation.
+/// What is told before an operation.
 fn setting(operation: &Operation, dialect: &Dialect, out: &mut dyn Write) -> io::Result<()> {
-    let told = |command: &str, number: String| command.replacen("{}", &number, 1);
-    if operation.is_after_stop {
+    let is_stop = |before: &Before| stands_still(*before);
+    if operation.before.iter().any(is_stop) {
         write!(out, "PU;NR;")?;
     }
+    let mut tell = |command: &str, number: Option<String>| match number {
+        Some(number) if !command.is_empty() => {
+            write!(out, "{}", command.replacen("{}", &number, 1))
+        }
+        _ => Ok(()),
+    };
     let station = operation.station.map_or(1, |at| at + 1);
-    write!(out, "{}", told(&dialect.station, station.to_string()))?;
-    if let Some(force) = operation.force.filter(|_| !dialect.force.is_empty()) {
-        write!(out, "{}", told(&dialect.force, format!("{:.0}", force * GRAMS)))?;
-    }
-    if let Some(speed) = operation.speed.filter(|_| !dialect.speed.is_empty()) {
-        write!(out, "{}", told(&dialect.speed, format!("{:.0}", (speed / 10.0).max(1.0))))?;
-    }
-    Ok(())
+    tell(&dialect.station, Some(station.to_string()))?;
+    let amount = |own: f64| format!("{}", (own * 100.0).round() / 100.0);
+    tell(&dialect.depth, operation.depth.map(amount))?;
+    tell(&dialect.force, operation.force.map(|force| amount(force.amount)))?;
+    let slow = |speed: f64| format!("{:.0}", (speed / 10.0).max(1.0));
+    tell(&dialect.speed, operation.speed.map(slow))?;
+    tell(&dialect.passes, Some(operation.passes.to_string()))
 }
 
 /// A place of the sheet in the machine's units, from its corner.

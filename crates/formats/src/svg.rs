@@ -1,6 +1,7 @@
 //! The cut file: SVG in millimetres with the page's frame and nothing but plain shapes.
 
-use aptum_core::geometry::{Affine, BezPath, path_text};
+use aptum_core::geometry::{Affine, BezPath, Rect, path_text};
+use aptum_core::tooling::{Operation, Stretch, Trial, works};
 use aptum_core::units::INCH;
 use aptum_core::{Job, LineKind, Prepared};
 use svg::Document;
@@ -48,8 +49,8 @@ impl SvgUnits {
 
 /// The cut file of sheet `number` (from 1); `None` when there are fewer sheets.
 ///
-/// One group per kind of line, its id the kind's name and `data-iso19593-1` its processing step;
-/// what is pressed comes before what is cut. The page's frame is the group `guide`.
+/// One group per operation in their order, its id the operation's name and `data-iso19593-1` its processing step;
+/// what is pressed comes before what is cut, and what is switched off is left out. The page's frame is the group `guide`.
 #[must_use]
 pub fn cut_svg(
     job: &Job,
@@ -70,15 +71,29 @@ pub fn cut_svg(
         .set("height", format!("{height}{}", units.word()))
         .set("viewBox", (0, 0, width, height))
         .add(Title::new(format!("{name}, sheet {number} of {sheets}, {code}")))
-        .add(group(LineKind::Guide, units).add(frame.set("width", width).set("height", height)));
-    let plan = prepared.plan(placements);
-    for kind in LineKind::IN_ORDER {
-        let mut strokes = plan.of_kind(kind).peekable();
+        .add(
+            group(LineKind::Guide, "guide", units)
+                .add(frame.set("width", width).set("height", height)),
+        );
+    let plan = prepared.plan(&job.tooling, placements);
+    let operations = &prepared.operations;
+    let by: Vec<_> = plan.strokes.iter().map(|own| works(operations, own, &plan.pieces)).collect();
+    for (at, operation) in operations.iter().enumerate().filter(|(_, own)| !own.is_off) {
+        let own = plan.strokes.iter().zip(&by).filter(|(_, by)| **by == Some(at));
+        let mut strokes = own.map(|(stroke, _)| &stroke.path).peekable();
         if strokes.peek().is_some() {
             let path =
                 |stroke: &BezPath| Path::new().set("d", path_text(&(scale * stroke.clone())));
-            document = document.add(strokes.map(path).fold(group(kind, units), Group::add));
+            let own = group(operation.kind, &operation.id.in_files(), units);
+            document = document.add(strokes.map(path).fold(told(own, operation), Group::add));
         }
+    }
+    // The outline of what is not cut at all is still to be seen.
+    let guides: Vec<&BezPath> = plan.of_kind(LineKind::Guide).collect();
+    if !guides.is_empty() {
+        let path = |stroke: &BezPath| Path::new().set("d", path_text(&(scale * stroke.clone())));
+        let own = group(LineKind::Guide, "guides", units);
+        document = document.add(guides.into_iter().map(path).fold(own, Group::add));
     }
     if marks == MarksInCut::Included {
         let own = Group::new().set("id", "marks").set("fill", "#000000").set("stroke", "none");
@@ -92,10 +107,53 @@ pub fn cut_svg(
     Some(document.to_string())
 }
 
-fn group(kind: LineKind, units: SvgUnits) -> Group {
+/// The ladder of a test cut: a group for each rung, which says what it is cut with; the page's frame keeps the position.
+#[must_use]
+pub fn trial_svg(trial: &Trial, page: Rect) -> String {
+    let (width, height) = (tidy(page.width()), tidy(page.height()));
+    let frame = Rectangle::new().set("x", 0).set("y", 0).set("width", width).set("height", height);
+    let units = SvgUnits::Mm;
+    let mut document = Document::new()
+        .set("width", format!("{width}mm"))
+        .set("height", format!("{height}mm"))
+        .set("viewBox", (0, 0, width, height))
+        .add(group(LineKind::Guide, "guide", units).add(frame));
+    for (number, worked) in trial.path.worked.iter().enumerate() {
+        let operation = &worked.operation;
+        let own = group(operation.kind, &format!("rung-{}", number + 1), units);
+        let lines = trial
+            .path
+            .stretches
+            .iter()
+            .filter(|own| own.operation == number && own.pass == 1 && own.stroke.is_some());
+        let path = |stretch: &Stretch| {
+            let mut line = BezPath::new();
+            for (at, point) in stretch.line.iter().enumerate() {
+                if at == 0 { line.move_to(*point) } else { line.line_to(*point) }
+            }
+            Path::new().set("d", path_text(&line))
+        };
+        document = document.add(lines.map(path).fold(told(own, operation), Group::add));
+    }
+    document.to_string()
+}
+
+/// What is said of an operation, for programs that read it.
+fn told(group: Group, operation: &Operation) -> Group {
+    let say = |group: Group, name: &str, text: Option<String>| match text {
+        Some(text) => group.set(format!("data-{name}"), text),
+        None => group,
+    };
+    let group = say(group, "force", operation.force.map(|force| force.text()));
+    let group = say(group, "speed", operation.speed.map(|speed| format!("{speed} mm/s")));
+    let passes = (operation.passes > 1).then(|| operation.passes.to_string());
+    say(say(group, "passes", passes), "depth", operation.depth.map(|depth| depth.to_string()))
+}
+
+fn group(kind: LineKind, id: &str, units: SvgUnits) -> Group {
     let style = line_style(kind);
     let group = Group::new()
-        .set("id", kind.id())
+        .set("id", id)
         .set("fill", "none")
         .set("stroke", style.colour)
         .set("stroke-width", tidy(style.width * units.to_mm()));

@@ -3,14 +3,27 @@
 use std::collections::BTreeMap;
 
 use aptum_core::blob::BlobId;
+use aptum_core::logbook::LogEntry;
 use aptum_core::{Job, Workshop};
 use aptum_formats::archive::{Asset, blob_id};
 use aptum_formats::content::Content;
 use aptum_formats::lines::{brought, kept};
 
+use serde::Deserialize;
+
 use crate::store::{Store, StoreError};
 
 const WORKSHOP: &str = include_str!("../../../demo/workshop.json");
+
+/// What was tried on which card, and what came of it.
+const LOGBOOK: &str = include_str!("../../../demo/logbook.json");
+
+/// An entry of the demo's Logbook.
+#[derive(Deserialize)]
+struct Tried {
+    made_at: String,
+    entry: LogEntry,
+}
 
 /// The jobs, the one that is listed first last.
 const JOBS: &[&str] = &[
@@ -102,6 +115,10 @@ pub fn start_jobs(store: &Store) -> Result<(), StoreError> {
         let jobs: Result<Vec<Job>, StoreError> =
             JOBS.iter().map(|job| read("a demo job", job)).collect();
         store.add_jobs(&jobs?, &read("the starting workshop", WORKSHOP)?, &pictures()?)?;
+        let tried: Vec<Tried> = read("the demo's Logbook", LOGBOOK)?;
+        let entries: Vec<(Option<&str>, &LogEntry)> =
+            tried.iter().map(|own| (Some(own.made_at.as_str()), &own.entry)).collect();
+        store.log(&entries)?;
     }
     Ok(())
 }

@@ -2,19 +2,26 @@
 //! when it is asked for.
 
 use std::io::{self, Write};
+use std::sync::Arc;
 
 use aptum_core::blob::Blobs;
+use aptum_core::check::Stage;
 use aptum_core::face::Face;
+use aptum_core::geometry::Rect;
+use aptum_core::tooling::ToolPath;
 use aptum_core::workshop::Cutter;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::art::{USUAL_PPI, art_svg, most_ppi, png, sheet_svg};
 use aptum_formats::dxf::{flat_dxf, sheet_dxf};
 use aptum_formats::fold::flat_fold;
+use aptum_formats::gcode::gcode;
 use aptum_formats::gltf::folded_gltf;
 use aptum_formats::hpgl::hpgl;
 use aptum_formats::marks::marks_svg;
 use aptum_formats::obj::folded_obj;
-use aptum_formats::pdf::{art_pdf, hand_cut_pdf, marks_pdf, plates, plates_pdf, print_pdf};
+use aptum_formats::pdf::{
+    StepsWith, art_pdf, hand_cut_pdf, marks_pdf, plates, plates_pdf, print_pdf, steps_pdf,
+};
 use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
 
 use crate::shelf::tool_path;
@@ -30,6 +37,60 @@ pub struct Output {
     pub kind: OutputKind,
 }
 
+/// What a machine is spoken to in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Language {
+    /// HP-GL, in the cutter's dialect.
+    Hpgl,
+    /// G-code (ISO 6983).
+    Gcode,
+}
+
+impl Language {
+    /// Both.
+    pub const ALL: [Self; 2] = [Self::Hpgl, Self::Gcode];
+
+    /// How files in it end.
+    #[must_use]
+    pub const fn ending(self) -> &'static str {
+        match self {
+            Self::Hpgl => "hpgl",
+            Self::Gcode => "nc",
+        }
+    }
+
+    /// True where a cutter takes it.
+    #[must_use]
+    pub const fn is_taken_by(self, cutter: &Cutter) -> bool {
+        match self {
+            Self::Hpgl => cutter.dialect.is_some(),
+            Self::Gcode => cutter.gcode.is_some(),
+        }
+    }
+
+    /// Writes what is done in one loading of a sheet.
+    ///
+    /// # Errors
+    /// What `out` says, or that the cutter does not take it.
+    pub fn write(
+        self,
+        path: &ToolPath,
+        loading: usize,
+        cutter: &Cutter,
+        page: Rect,
+        out: &mut dyn Write,
+    ) -> io::Result<()> {
+        let none = || io::Error::new(io::ErrorKind::NotFound, "the cutter does not take it");
+        match self {
+            Self::Hpgl => {
+                let dialect = cutter.dialect.as_ref().ok_or_else(none)?;
+                hpgl(path, loading, dialect, page, out)
+            }
+            Self::Gcode => gcode(path, loading, cutter, page, out),
+        }
+    }
+}
+
 /// What a file is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum OutputKind {
@@ -43,8 +104,12 @@ pub enum OutputKind {
     Cut([u32; 2]),
     /// The same as DXF.
     CutDxf([u32; 2]),
-    /// What its cutter is sent: HP-GL.
-    CutHpgl([u32; 2]),
+    /// What its cutter is sent for one loading of a sheet, from 0, in its language.
+    Machine([u32; 2], usize, Language),
+    /// The lines of all sheets as processing steps.
+    Steps,
+    /// The same over art and marks.
+    PrintSteps,
     /// The marks alone, as SVG.
     MarksSvg,
     /// The same as PDF.
@@ -78,6 +143,20 @@ impl OutputKind {
     }
 }
 
+/// The name of a file for a machine.
+#[must_use]
+pub fn machine_name(sheet: u32, loading: usize, language: Language) -> String {
+    let again = if loading == 0 { String::new() } else { format!("-loading-{}", loading + 1) };
+    format!("cut-{sheet}{again}.{}", language.ending())
+}
+
+/// How often each sheet is loaded; 0 where nothing is worked.
+#[must_use]
+pub fn loadings(prepared: &Prepared) -> usize {
+    let worked = prepared.operations.iter().filter(|own| !own.is_off);
+    worked.map(|own| own.loading + 1).max().unwrap_or(0)
+}
+
 /// The cutter of a job.
 #[must_use]
 pub fn cutter_of<'a>(job: &Job, workshop: &'a Workshop) -> Option<&'a Cutter> {
@@ -97,6 +176,12 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
         if plates > sides {
             let name = "print-inks.pdf".to_owned();
             all.push(file(name, plates.saturating_mul(sheets), OutputKind::Plates));
+        }
+    }
+    if sheets > 0 {
+        all.push(file("steps.pdf".to_owned(), sheets, OutputKind::Steps));
+        if prepared.is_printed() {
+            all.push(file("print-steps.pdf".to_owned(), sheets, OutputKind::PrintSteps));
         }
     }
     let pages = prepared.hand_cut_pages();
@@ -122,8 +207,16 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
         }
         all.push(file(format!("cut-{first}.svg"), 1, OutputKind::Cut([first, last])));
         all.push(file(format!("cut-{first}.dxf"), 1, OutputKind::CutDxf([first, last])));
-        if cutter.is_some_and(|cutter| cutter.dialect.is_some()) {
-            all.push(file(format!("cut-{first}.hpgl"), 1, OutputKind::CutHpgl([first, last])));
+        // A machine gets nothing while a limit of its work is broken.
+        let is_sound = prepared.broken(Stage::Tooling).is_none();
+        for language in Language::ALL {
+            if !cutter.is_some_and(|cutter| is_sound && language.is_taken_by(cutter)) {
+                continue;
+            }
+            for loading in 0..loadings(prepared) {
+                let name = machine_name(first, loading, language);
+                all.push(file(name, 1, OutputKind::Machine([first, last], loading, language)));
+            }
         }
         first = last + 1;
     }
@@ -173,6 +266,17 @@ pub struct Desired<'a> {
 }
 
 impl Desired<'_> {
+    /// The path of the tools on a sheet, from 1.
+    fn path(&self, sheet: u32) -> Option<Arc<ToolPath>> {
+        let mut first = 1;
+        let runs = &self.prepared.layout.runs;
+        let run = runs.iter().position(|run| {
+            first += run.sheets;
+            run.sheets > 0 && sheet < first
+        })?;
+        tool_path(self.prepared, self.job, self.workshop, run)
+    }
+
     /// Writes one of the job's [`outputs`].
     ///
     /// # Errors
@@ -190,20 +294,15 @@ impl Desired<'_> {
                 out.write_all(svg.as_bytes())
             }
             OutputKind::CutDxf([sheet, _]) => {
-                out.write_all(&sheet_dxf(prepared, sheet).ok_or_else(none)?)
+                out.write_all(&sheet_dxf(job, prepared, sheet).ok_or_else(none)?)
             }
-            OutputKind::CutHpgl([sheet, _]) => {
-                let dialect = cutter_of(job, self.workshop).and_then(|own| own.dialect.as_ref());
-                let mut first = 1;
-                let runs = prepared.layout.runs.iter();
-                let run = runs.filter(|run| run.sheets > 0).position(|run| {
-                    first += run.sheets;
-                    sheet < first
-                });
-                let path = tool_path(prepared, job, self.workshop, run.ok_or_else(none)?);
-                let (path, dialect) = path.zip(dialect).ok_or_else(none)?;
-                hpgl(&path, dialect, prepared.windows.page, out)
+            OutputKind::Machine([sheet, _], loading, language) => {
+                let path = self.path(sheet).ok_or_else(none)?;
+                let cutter = cutter_of(job, self.workshop).ok_or_else(none)?;
+                language.write(&path, loading, cutter, prepared.windows.page, out)
             }
+            OutputKind::Steps => steps_pdf(job, prepared, StepsWith::Nothing, *blobs, out),
+            OutputKind::PrintSteps => steps_pdf(job, prepared, StepsWith::Art, *blobs, out),
             OutputKind::MarksSvg => out.write_all(marks_svg(job, prepared).as_bytes()),
             OutputKind::MarksPdf => marks_pdf(job, prepared, out),
             OutputKind::MarksPng(ppi) => {

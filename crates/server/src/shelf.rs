@@ -89,8 +89,8 @@ pub fn tool_path(
 
 /// The cut plan of a run of a job's sheets; `None` where there is no such run.
 #[must_use]
-pub fn planned(prepared: &Prepared, run: usize) -> Option<Arc<CutPlan>> {
-    prepared.planned(run, &*SHELF)
+pub fn planned(prepared: &Prepared, job: &Job, run: usize) -> Option<Arc<CutPlan>> {
+    prepared.planned(&job.tooling, run, &*SHELF)
 }
 
 #[cfg(test)]

@@ -22,6 +22,8 @@ async fn main() {
             ".fit-row"
         } else if path.starts_with("/workshop/") {
             ".record-drawing"
+        } else if path == "/logbook" {
+            ".logbook-table"
         } else if path == "/" {
             ".ticket"
         } else {
@@ -48,11 +50,11 @@ async fn main() {
         ("/jobs/21/form", "trace.png"),
         ("/jobs/23/form?piece=p5", "stickers.png"),
         ("/jobs/24/form", "drawing.png"),
-        ("/jobs/26/form", "stencil.png"),
         ("/jobs/3/sheet", "sheet.png"),
         ("/jobs/3/tooling", "tooling.png"),
         ("/jobs/3/run", "run.png"),
         ("/workshop/cutters/reading-room-cutter", "workshop-cutter.png"),
+        ("/logbook", "logbook.png"),
     ] {
         go(path).await;
         save(&folder.join(name)).await;
@@ -90,9 +92,9 @@ async fn main() {
     browser.click("Ways to fit").await;
     browser.see(".way .small-sheet").await;
     save(&folder.join("ways.png")).await;
-    go("/jobs/3/sheet").await;
-    browser.click("Compare marks, find the best").await;
-    browser.click("Find the best marks").await;
-    browser.see(".marks-table .is-best").await;
-    save(&folder.join("marks.png")).await;
+    go("/jobs/15/tooling").await;
+    browser.click("cut").await;
+    browser.click("Test cut").await;
+    browser.see(".rungs li").await;
+    save(&folder.join("test-cut.png")).await;
 }

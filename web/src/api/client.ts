@@ -27,6 +27,9 @@ import type {
   LineDrawing,
   LineKey,
   LineUp,
+  LogbookView,
+  LogChange,
+  LogEntry,
   ListView,
   MarkChoiceView,
   MemberPlace,
@@ -48,6 +51,8 @@ import type {
   ToolingView,
   Traced,
   TraceLook,
+  TrialAsk,
+  TrialView,
   Turning,
   Unit,
   Workshop,
@@ -182,6 +187,11 @@ export const api = {
     const query = new URLSearchParams({ name: file.name, ...(how ? { how } : {}) });
     return call<ReturnedView>('POST', `/jobs/${id}/returned?${query.toString()}`, file);
   },
+  trial: (ask: TrialAsk, signal: AbortSignal) => call<TrialView>('POST', '/trial', ask, signal),
+  logbook: (text: string) => call<LogbookView>('GET', `/logbook?text=${encodeURIComponent(text)}`),
+  log: (entry: LogEntry) => call<number>('POST', '/logbook', entry),
+  changeLog: (id: number, change: LogChange) => call<undefined>('PUT', `/logbook/${id}`, change),
+  unlog: (id: number) => call<undefined>('DELETE', `/logbook/${id}`),
   tooling: (ask: ToolingAsk, signal: AbortSignal) =>
     call<ToolingView>('POST', '/tooling', ask, signal),
   pickLine: (ask: PickAsk, signal?: AbortSignal) =>

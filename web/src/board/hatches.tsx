@@ -11,6 +11,7 @@ export const HATCHES: Record<TakenBy, { turn: number; gap: number; name: string 
   carrier: { turn: 20, gap: 3.5, name: 'off the carrier' },
   'roll-sides': { turn: 70, gap: 3, name: 'roll’s sides' },
   'outside-marks': { turn: 0, gap: 3.5, name: 'outside the marks' },
+  swivel: { turn: 10, gap: 2, name: 'room to swivel' },
   eye: { turn: 62, gap: 5, name: 'eye reads nothing' },
   'keep-clear': { turn: -45, gap: 1.8, name: 'keep-clear' },
   sign: { turn: 90, gap: 1.2, name: 'turned-sheet sign' },

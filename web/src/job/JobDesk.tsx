@@ -4,7 +4,7 @@ import { Button } from 'react-bootstrap';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 
 import { useUnit, useMeta } from '../api/queries';
-import type { Change, Stage, Workshop } from '../api/generated/types';
+import type { Change, Check, Stage, Workshop } from '../api/generated/types';
 import type { OpenJob } from '../api/views';
 import { FaceStage } from '../face/FaceStage';
 import { FitStrip } from '../fit/FitStrip';
@@ -48,7 +48,9 @@ export function JobDesk({ opened, stage, workshop }: Props) {
   const wanted = search.get('piece');
   const setPiece = (piece: string) => setSearch({ piece }, { replace: true });
   const { preview } = session;
-  const chosen = preview?.checks.find((check) => check.id === chosenId) ?? null;
+  const [more, setMore] = useState<Check[]>([]);
+  const checks = [...(preview?.checks ?? []), ...more];
+  const chosen = checks.find((check) => check.id === chosenId) ?? null;
 
   useKeys(opened.id, session, () => setHelpOpen(true));
   useEffect(() => {
@@ -58,10 +60,10 @@ export function JobDesk({ opened, stage, workshop }: Props) {
   const change = (changes: Change[]) => void session.keep(...changes);
   const choose = (id: string | null) => {
     setChosenId(id);
-    const place = preview?.checks.find((check) => check.id === id)?.place;
+    const place = checks.find((check) => check.id === id)?.place;
     // A place is shown on the stage that has its drawing.
     const goal = place?.drawing === 'sheet' ? 'sheet' : 'form';
-    const shows = place?.drawing === 'sheet' ? ['sheet'] : ['form', 'face'];
+    const shows = place?.drawing === 'sheet' ? ['sheet', 'tooling'] : ['form', 'face'];
     const query = place?.piece ? `?piece=${place.piece}` : '';
     if (place && !shows.includes(stage)) void navigate(`/jobs/${opened.id}/${goal}${query}`);
     else if (place?.piece && place.piece !== wanted) setPiece(place.piece);
@@ -144,11 +146,12 @@ export function JobDesk({ opened, stage, workshop }: Props) {
                   )
                 }
                 onChanges={change}
+                onMore={setMore}
               />
             </Mended>
           </div>
           <FitStrip
-            checks={preview.checks}
+            checks={checks}
             stage={stage}
             chosen={chosenId}
             onChoose={choose}
@@ -221,7 +224,7 @@ function useKeys(id: number, session: JobSession, onHelp: () => void) {
         session.redo();
       } else if (!typing && !command && event.key === '?') {
         onHelp();
-      } else if (event.altKey && /^[1-4]$/.test(event.key)) {
+      } else if (event.altKey && /^[1-9]$/.test(event.key)) {
         event.preventDefault();
         const station = stages?.[Number(event.key) - 1];
         if (station) void navigate(`/jobs/${id}/${station.stage}`);

@@ -1,7 +1,7 @@
 import { Modal } from 'react-bootstrap';
 
 const KEYS: [string, string][] = [
-  ['Alt 1 … Alt 4', 'Form, Face, Sheet, Run'],
+  ['Alt 1 … Alt 5', 'Form, Face, Sheet, Tooling, Run'],
   ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
   ['↑ ↓ in a figure', 'Step; with Shift ten times, with Alt a tenth'],
   ['Enter, Esc in a figure', 'Keep it, drop it'],

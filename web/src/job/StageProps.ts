@@ -19,6 +19,8 @@ export interface StageProps {
   /** The remedies of that limit, for the spec card. */
   notice: ReactNode;
   onChanges: (changes: Change[]) => void;
+  /** Limits that only the stage knows, for the fit strip. */
+  onMore: (checks: Check[]) => void;
 }
 
 /** The errors about one field. */

@@ -154,6 +154,9 @@ export function JobsPage() {
           <Button variant="light" onClick={() => void navigate('/workshop')}>
             Workshop
           </Button>
+          <Button variant="light" onClick={() => void navigate('/logbook')}>
+            Logbook
+          </Button>
           <Button variant="light" onClick={() => void navigate('/bin')}>
             Bin
           </Button>

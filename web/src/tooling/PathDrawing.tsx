@@ -1,7 +1,10 @@
 /** The path of the tools: what is done by a moment, what comes, travel dotted, and the tool where it is. */
-import { memo } from 'react';
+import { memo, useLayoutEffect, useMemo, useRef, useState } from 'react';
 
 import type { StretchView, ToolingView } from '../api/generated/types';
+
+/** So many stretches are drawn as one, so that playing redraws little. */
+const TOGETHER = 48;
 
 interface Props {
   view: ToolingView;
@@ -9,44 +12,131 @@ interface Props {
   now: number;
   /** The operation that is pointed at. */
   chosen: number | null;
+  /** Whether what a blade will really cut is drawn over what was asked. */
+  isReal: boolean;
+  pointed: number | null;
+  onPoint: (stretch: number | null) => void;
+  onPick: (stretch: number) => void;
 }
 
-export function PathDrawing({ view, now, chosen }: Props) {
+interface Chunk {
+  first: number;
+  end: number;
+  ends: number;
+  kind: string;
+  operation: number;
+  line: string;
+  real: string;
+  travel: string;
+}
+
+/** Stretches of one operation that follow each other. */
+function chunks(view: ToolingView): Chunk[] {
+  const all: Chunk[] = [];
+  view.stretches.forEach((own, at) => {
+    let last = all[all.length - 1];
+    if (!last || last.operation !== own.operation || at - last.first >= TOGETHER) {
+      const kind = view.operations[own.operation]?.kind ?? 'cut';
+      const { operation } = own;
+      last = { first: at, end: at, ends: 0, kind, operation, line: '', real: '', travel: '' };
+      all.push(last);
+    }
+    const before = at === 0 ? null : view.stretches[at - 1];
+    last.end = at + 1;
+    last.ends = own.begins + own.takes;
+    last.line += own.line;
+    last.real += own.trails;
+    if (before) last.travel += `M${before.to.join(' ')}L${own.from.join(' ')}`;
+  });
+  return all;
+}
+
+export function PathDrawing(props: Props) {
+  const { view, now, chosen, isReal, pointed, onPoint, onPick } = props;
   const isTimed = view.seconds !== null;
   const all = view.stretches;
-  const done = isTimed ? all.filter(({ begins, takes }) => begins + takes <= now) : all;
-  const current = isTimed
-    ? all.find(({ begins, takes }) => begins <= now && now < begins + takes)
-    : undefined;
+  const together = useMemo(() => chunks(view), [view]);
+  const done = isTimed ? together.filter(({ ends }) => ends <= now) : together;
+  const partly = together[done.length];
+  const singly = partly ? all.slice(partly.first, partly.end) : [];
+  const past = singly.filter(({ begins, takes }) => begins + takes <= now);
+  const current = singly.find(({ begins, takes }) => begins <= now && now < begins + takes);
   const kind = (own: StretchView) => view.operations[own.operation]?.kind ?? 'cut';
-  const travel = done
-    .map((own, at) => {
-      const before = at === 0 ? null : done[at - 1];
-      return before ? `M${before.to.join(' ')}L${own.from.join(' ')}` : '';
-    })
-    .join('');
   const first = all[0];
+  const shown = pointed === null ? undefined : all[pointed];
   return (
     <g className="tool-path">
       <ToCome all={all} />
-      <path d={travel} className="travel" />
-      {done.map((own, at) => (
-        <path
-          key={at}
-          d={own.line}
-          className={`done line-${kind(own)}${
-            chosen !== null && own.operation === chosen ? ' is-chosen' : ''
-          }`}
-        />
+      {done.map((own) => (
+        <Done key={own.first} own={own} isChosen={chosen === own.operation} isReal={isReal} />
       ))}
-      {current && <path d={current.line} className={`now line-${kind(current)}`} />}
+      {past.map((own, at) => (
+        <path key={at} d={own.line} className={`done line-${kind(own)}`} />
+      ))}
+      {current && <Current own={current} now={now} kind={kind(current)} />}
       {first && <circle className="tool-start" cx={first.from[0]} cy={first.from[1]} r={1.6} />}
-      {current && <circle className="tool-now" cx={current.from[0]} cy={current.from[1]} r={2.2} />}
+      {shown && (
+        <g className="pointed">
+          <path d={shown.line} />
+          <circle cx={shown.from[0]} cy={shown.from[1]} r={1.4} />
+        </g>
+      )}
+      <Hits all={all} onPoint={onPoint} onPick={onPick} />
     </g>
+  );
+}
+
+const Done = memo(function Done(props: { own: Chunk; isChosen: boolean; isReal: boolean }) {
+  const { own, isChosen, isReal } = props;
+  return (
+    <>
+      <path d={own.travel} className="travel" />
+      <path d={own.line} className={`done line-${own.kind}${isChosen ? ' is-chosen' : ''}`} />
+      {isReal && own.real && <path d={own.real} className="real" />}
+    </>
+  );
+});
+
+/** The line at hand, with the tool on it. */
+function Current({ own, now, kind }: { own: StretchView; now: number; kind: string }) {
+  const path = useRef<SVGPathElement>(null);
+  const [at, setAt] = useState<[number, number]>(own.from);
+  const share = own.takes > 0 ? (now - own.begins) / own.takes : 0;
+  useLayoutEffect(() => {
+    const line = path.current;
+    if (!line) return;
+    const { x, y } = line.getPointAtLength(line.getTotalLength() * share);
+    setAt([x, y]);
+  }, [share, own]);
+  return (
+    <>
+      <path ref={path} d={own.line} className={`now line-${kind}`} />
+      <circle className="tool-now" cx={at[0]} cy={at[1]} r={2.2} />
+    </>
   );
 }
 
 /** All that will be done; it stays as it is while the moment moves. */
 const ToCome = memo(function ToCome({ all }: { all: StretchView[] }) {
   return <path d={all.map(({ line }) => line).join('')} className="to-come" />;
+});
+
+/** Most lines that can be pointed at one by one. */
+const MOST_POINTED = 3000;
+
+interface HitProps {
+  all: StretchView[];
+  onPoint: (stretch: number | null) => void;
+  onPick: (stretch: number) => void;
+}
+
+/** Wide and unseen, so that a line is easily pointed at. */
+const Hits = memo(function Hits({ all, onPoint, onPick }: HitProps) {
+  return (
+    <g className="hits" onPointerLeave={() => onPoint(null)}>
+      {all.slice(0, MOST_POINTED).map((own, at) => (
+        <path key={at} d={own.line} onPointerEnter={() => onPoint(at)} onClick={() => onPick(at)} />
+      ))}
+    </g>
+  );
 });

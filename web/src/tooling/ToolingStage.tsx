@@ -1,28 +1,33 @@
 /** Tooling: what each line is worked with, in which order, along which path, and how long that takes. */
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
+import { useNavigate } from 'react-router';
 
 import { api } from '../api/client';
 import { set } from '../api/fields';
 import type { Tooling } from '../api/generated/types';
-import { useMeta } from '../api/queries';
 import { partsOf, SheetDrawing } from '../board/SheetDrawing';
-import { FigureField } from '../card/FigureField';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import { SwitchField } from '../card/SwitchField';
 import type { StageProps } from '../job/StageProps';
 import { SheetList } from '../sheet/SheetList';
 import { token } from '../style/token';
+import { HoldingRows } from './HoldingRows';
 import { OperationRows } from './OperationRows';
 import { PathDrawing } from './PathDrawing';
+import { TestCut } from './TestCut';
 import { Timeline } from './Timeline';
 import './tooling.css';
 import { usePlaying } from './usePlaying';
 
-export function ToolingStage({ session, preview, workshop, unit, notice }: StageProps) {
-  const starts = useMeta().data?.starts;
+export function ToolingStage(props: StageProps) {
+  const { id, session, preview, workshop, unit, chosen: check, notice, onMore } = props;
   const [picked, setPicked] = useState(0);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [tested, setTested] = useState<string | null>(null);
+  const [isReal, setReal] = useState(false);
+  const [pointed, setPointed] = useState<number | null>(null);
+  const navigate = useNavigate();
   const { sheet } = preview;
   const parts = partsOf(preview);
   const { job } = session;
@@ -30,16 +35,40 @@ export function ToolingStage({ session, preview, workshop, unit, notice }: Stage
   const tooling: Tooling = job.tooling ?? {};
   const cutter = job.sheet.cutter ? workshop.cutters[job.sheet.cutter] : undefined;
   const path = useQuery({
-    queryKey: ['tooling', preview.sheetKey, run, tooling, cutter],
+    queryKey: ['tooling', preview.sheetKey, run, tooling, cutter, workshop.recipes],
     queryFn: ({ signal }) => api.tooling({ job: session.latest(), run }, signal),
     enabled: sheet.layout.laid > 0 && session.isCurrent,
     placeholderData: (before) => before,
     gcTime: 60_000,
   });
-  const playing = usePlaying(path.data?.seconds ?? 0);
+  const view = path.data;
+  const checks = view?.checks;
+  useEffect(() => {
+    onMore(checks ?? []);
+    return () => onMore([]);
+  }, [checks, onMore]);
+  const playing = usePlaying(view?.seconds ?? 0);
   const [width, height] = sheet.page;
   const keep = (next: Tooling) => void session.keep(set('tooling', next));
-  const view = path.data;
+  const stretch = pointed === null ? undefined : view?.stretches[pointed];
+  const operation = stretch && view?.operations[stretch.operation];
+  const pick = useCallback(
+    (at: number) => {
+      const own = view?.stretches[at];
+      if (own) setChosen(own.operation);
+    },
+    [view],
+  );
+  if (tested !== null) {
+    return (
+      <TestCut
+        {...{ id, session, preview, workshop, run }}
+        operation={tested}
+        onClose={() => setTested(null)}
+      />
+    );
+  }
+  const place = check?.place?.drawing === 'sheet' ? check.place.path : null;
   return (
     <main className="stage">
       <div className={`board-wrap tooling-desk${session.isCurrent ? '' : ' is-stale'}`}>
@@ -55,8 +84,23 @@ export function ToolingStage({ session, preview, workshop, unit, notice }: Stage
             shown="cut"
             lines={[]}
           />
-          {view && <PathDrawing view={view} now={playing.now} chosen={chosen} />}
+          {view && (
+            <PathDrawing
+              {...{ view, chosen, isReal, pointed }}
+              now={playing.now}
+              onPoint={setPointed}
+              onPick={pick}
+            />
+          )}
+          {place && <path className="place" d={place} />}
         </svg>
+        <p className="pointed-line" role="status">
+          {stretch && operation
+            ? `${operation.name} ${countOf(view.stretches, pointed ?? 0)}, ${stretch.length_text}, ` +
+              `${stretch.takes.toFixed(1)} s` +
+              (stretch.piece ? `, ${nameOf(preview, stretch.piece)}: ${stretch.stroke}` : '')
+            : ' '}
+        </p>
         {view && view.seconds !== null && view.stretches.length > 0 && (
           <Timeline view={view} playing={playing} />
         )}
@@ -70,7 +114,11 @@ export function ToolingStage({ session, preview, workshop, unit, notice }: Stage
       </div>
       <SpecCard
         title={view ? view.time_text : 'Tooling'}
-        subtitle={cutter ? `a sheet on ${cutter.name}` : 'No cutter: lines are cut by hand'}
+        subtitle={
+          cutter
+            ? `a sheet on ${cutter.name}${view?.order_text ? `, ${view.order_text}` : ''}`
+            : 'No cutter: lines are cut by hand'
+        }
         notice={notice}
       >
         {path.error && <p className="card-note">{path.error.message}</p>}
@@ -81,50 +129,14 @@ export function ToolingStage({ session, preview, workshop, unit, notice }: Stage
         )}
         {view && cutter && (
           <OperationRows
-            {...{ view, tooling, chosen }}
+            {...{ view, tooling, chosen, session, unit }}
+            forceUnit={cutter.force_unit}
             onChoose={setChosen}
             onKeep={keep}
-            session={session}
-            unit={unit}
+            onTest={setTested}
           />
         )}
-        <Rows title="Holding">
-          <SwitchField
-            label="Nicks in outlines"
-            value={tooling.nicks ? 'nicks' : 'none'}
-            choices={[
-              { value: 'none', label: 'none' },
-              { value: 'nicks', label: 'uncut places' },
-            ]}
-            onChoose={(how) =>
-              keep({ ...tooling, nicks: how === 'nicks' ? (starts?.nicks ?? null) : null })
-            }
-          />
-          {tooling.nicks && (
-            <>
-              <FigureField
-                figure={{
-                  field: 'tooling.nicks.width',
-                  label: 'Width',
-                  value: tooling.nicks.width,
-                }}
-                session={session}
-                unit={unit}
-              />
-              <FigureField
-                figure={{
-                  field: 'tooling.nicks.count',
-                  label: 'In each outline',
-                  value: tooling.nicks.count,
-                  text: String(tooling.nicks.count),
-                }}
-                measured="count"
-                session={session}
-                unit={unit}
-              />
-            </>
-          )}
-        </Rows>
+        <HoldingRows {...{ tooling, session, unit }} copies={view?.copies ?? []} onKeep={keep} />
         {view && (
           <Rows title="The path">
             <Result label="Tools down" value={view.length_text} />
@@ -133,16 +145,48 @@ export function ToolingStage({ session, preview, workshop, unit, notice }: Stage
               <Result label="Asked for twice, cut once" value={view.left_out_text} />
             )}
             {cutter && (
-              <Result
-                label="Blade offset"
-                value={
-                  cutter.knife.allowed_by === 'aptum' ? 'allowed for here' : 'left to the machine'
-                }
-              />
+              <>
+                <Result
+                  label="Blade offset"
+                  value={
+                    cutter.knife.allowed_by === 'aptum' ? 'allowed for here' : 'left to the machine'
+                  }
+                />
+                <SwitchField
+                  label="Where the tip runs"
+                  value={isReal ? 'real' : 'asked'}
+                  choices={[
+                    { value: 'asked', label: 'hidden' },
+                    { value: 'real', label: 'drawn' },
+                  ]}
+                  onChoose={(how) => setReal(how === 'real')}
+                />
+              </>
             )}
           </Rows>
+        )}
+        {stretch?.piece && (
+          <button
+            type="button"
+            className="visually-hidden"
+            onClick={() => void navigate(`/jobs/${id}/form?piece=${stretch.piece ?? ''}`)}
+          >
+            Show the line on its piece
+          </button>
         )}
       </SpecCard>
     </main>
   );
 }
+
+/** Such as “7 of 11”. */
+function countOf(all: { operation: number; pass: number }[], at: number): string {
+  const own = all[at];
+  const same = (other: { operation: number; pass: number }) =>
+    other.operation === own?.operation && other.pass === own.pass;
+  const before = all.slice(0, at + 1).filter(same).length;
+  return `${before} of ${all.filter(same).length}`;
+}
+
+const nameOf = (preview: StageProps['preview'], piece: string) =>
+  preview.pieces.find(({ id }) => id === piece)?.name ?? piece;

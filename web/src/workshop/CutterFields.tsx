@@ -1,12 +1,20 @@
 /** Figures of a cutter: reach, how it finds the sheet, stations. */
 import { Button } from 'react-bootstrap';
 
-import type { DepthSetting, Finds, MarkShapeName, Station, Tool } from '../api/generated/types';
+import type {
+  DepthSetting,
+  Finds,
+  ForceUnit,
+  MarkShapeName,
+  Station,
+  Tool,
+} from '../api/generated/types';
 import { Rows } from '../card/SpecCard';
 import { type Editing, NumberField, OwnFigure, RecordChoice, TextField } from './fields';
 import { ListRows } from './ListRows';
 import { CORNERS, MarginRows, type Of } from './MachineFields';
 import { MovingRows } from './MovingRows';
+import { SYMBOLS } from '../tooling/units';
 
 const BY: [Finds['by'], string][] = [
   ['eye', 'its eye, on marks'],
@@ -26,6 +34,12 @@ const TOOLS: [Tool, string][] = [
   ['drag-knife', 'knife'],
   ['creaser', 'creaser'],
   ['pen', 'pen'],
+];
+
+const FORCES: [ForceUnit, string][] = [
+  ['newtons', 'newtons'],
+  ['grams', 'grams'],
+  ['steps', 'steps of its own'],
 ];
 
 const DEPTHS: [DepthSetting, string][] = [
@@ -58,14 +72,31 @@ export function CutterFields(editing: Editing<Of<'cutters'>>) {
         <OwnFigure {...editing} field="width" label="Widest sheet" />
         <OwnFigure {...editing} field="length" label="Longest sheet" />
         <OwnFigure {...editing} field="thickest" label="Thickest card" measured="caliper" />
+        <RecordChoice
+          session={session}
+          label="Force is told in"
+          value={record.force_unit}
+          choices={FORCES}
+          change={(now, force_unit) => ({ ...now, force_unit })}
+        />
         <NumberField
           {...editing}
           field="force"
-          label="Greatest force, N"
-          note="In newtons; 0 where it is not known."
+          label={`Greatest force, ${SYMBOLS[record.force_unit]}`}
+          note="0 where it is not known."
           measured="amount"
           value={record.force ?? 0}
           change={(now, force) => ({ ...now, force: force > 0 ? force : null })}
+        />
+        <RecordChoice
+          session={session}
+          label="Through cuts go into"
+          value={record.bears_cuts ? 'bed' : 'carrier'}
+          choices={[
+            ['bed', 'its bed, which bears them'],
+            ['carrier', 'a carrier'],
+          ]}
+          change={(now, into) => ({ ...now, bears_cuts: into === 'bed' })}
         />
       </Rows>
       <MarginRows

@@ -12,17 +12,19 @@ const PACES: [keyof Pace, string][] = [
   ['lift', 'Lift and lower, s'],
 ];
 
-const COMMANDS: ['station' | 'force' | 'speed', string][] = [
+const COMMANDS: ['station' | 'force' | 'speed' | 'depth' | 'passes', string][] = [
   ['station', 'Chooses a station'],
-  ['force', 'Sets the force, grams'],
+  ['force', 'Sets the force, in its unit'],
   ['speed', 'Sets the speed, cm/s'],
+  ['depth', 'Sets the depth, step'],
+  ['passes', 'Repeats lines, passes'],
 ];
 
 export function MovingRows(editing: Editing<Of<'cutters'>>) {
   const starts = useMeta().data?.starts;
   const { session } = editing;
   const { record } = session;
-  const { knife, pace, dialect } = record;
+  const { knife, pace, dialect, gcode } = record;
   return (
     <>
       <Rows title="Knife">
@@ -132,6 +134,37 @@ export function MovingRows(editing: Editing<Of<'cutters'>>) {
                 change={(now, command) => ({ ...now, dialect: { ...dialect, [field]: command } })}
               />
             ))}
+          </>
+        )}
+        <RecordChoice
+          session={session}
+          label="G-code too"
+          value={gcode ? 'yes' : 'no'}
+          choices={[
+            ['no', 'no'],
+            ['yes', 'yes (ISO 6983)'],
+          ]}
+          change={(now, takes) => ({
+            ...now,
+            gcode: takes === 'yes' ? (starts?.gcode ?? null) : null,
+          })}
+        />
+        {gcode && (
+          <>
+            <NumberField
+              {...editing}
+              field="gcode.travel"
+              label="Travels above the card"
+              value={gcode.travel}
+              change={(now, travel) => ({ ...now, gcode: { ...gcode, travel } })}
+            />
+            <NumberField
+              {...editing}
+              field="gcode.depth"
+              label="Works below its face"
+              value={gcode.depth}
+              change={(now, depth) => ({ ...now, gcode: { ...gcode, depth } })}
+            />
           </>
         )}
       </Rows>

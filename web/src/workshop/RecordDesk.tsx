@@ -3,12 +3,19 @@ import { token } from '../style/token';
 import { Button } from 'react-bootstrap';
 import { Link } from 'react-router';
 
-import type { Keeping, Record as Entry, UnitInfo, WorkshopState } from '../api/generated/types';
+import type {
+  Keeping,
+  Record as Entry,
+  UnitInfo,
+  Workshop,
+  WorkshopState,
+} from '../api/generated/types';
 import { Rows, SpecCard } from '../card/SpecCard';
 import { SwitchField } from '../card/SwitchField';
 import { CutterFields } from './CutterFields';
 import { TextField } from './fields';
 import { CarrierFields, MarkFields, type Of, PrinterFields } from './MachineFields';
+import { RecipeFields } from './RecipeFields';
 import { RecordBoard } from './RecordBoard';
 import { StockFields } from './StockFields';
 import type { HeldChanges } from './useHeld';
@@ -102,7 +109,7 @@ export function RecordDesk({ id, saved, state, held, unit, onCopy, onRemove }: P
             onChoose={(keeping) => session.keep({ ...record, keeping })}
           />
         </Rows>
-        <Fields session={session} unit={unit} />
+        <Fields session={session} unit={unit} workshop={state.workshop} />
         <div className="record-buttons">
           <Button size="sm" variant="outline-primary" onClick={() => void onCopy(saved)}>
             Copy
@@ -125,7 +132,13 @@ export function RecordDesk({ id, saved, state, held, unit, onCopy, onRemove }: P
   );
 }
 
-function Fields({ session, unit }: { session: RecordSession; unit: UnitInfo }) {
+interface FieldsProps {
+  session: RecordSession;
+  unit: UnitInfo;
+  workshop: Workshop;
+}
+
+function Fields({ session, unit, workshop }: FieldsProps) {
   // The record's kind decides which session it is; TypeScript cannot follow that through a generic.
   const editing = <K extends Entry['kind']>() => ({
     session: session as unknown as RecordSession<Of<K>>,
@@ -142,5 +155,7 @@ function Fields({ session, unit }: { session: RecordSession; unit: UnitInfo }) {
       return <CarrierFields {...editing<'carriers'>()} />;
     case 'mark_sets':
       return <MarkFields {...editing<'mark_sets'>()} />;
+    case 'recipes':
+      return <RecipeFields {...editing<'recipes'>()} workshop={workshop} />;
   }
 }

@@ -17,6 +17,12 @@ export const KINDS: { kind: RecordKind; name: string; one: string; about: string
     one: 'mark set',
     about: 'By which a cutter finds a printed sheet.',
   },
+  {
+    kind: 'recipes',
+    name: 'Recipes',
+    one: 'recipe',
+    about: 'Settings that work a kind of line on a card.',
+  },
 ];
 
 export const asKind = (text: string | undefined): RecordKind | null =>
@@ -25,7 +31,7 @@ export const asKind = (text: string | undefined): RecordKind | null =>
 /** The records of a kind, those at hand first and retired ones last. */
 export function recordsOf(workshop: Workshop, kind: RecordKind): { id: string; record: Entry }[] {
   const rank = { 'at-hand': 0, kept: 1, retired: 2 };
-  const kept: Record<string, Omit<Entry, 'kind'> | undefined> = workshop[kind];
+  const kept: Record<string, Omit<Entry, 'kind'> | undefined> = workshop[kind] ?? {};
   return Object.entries(kept)
     .flatMap(([id, record]) => (record ? [{ id, record: { kind, ...record } as Entry }] : []))
     .sort(

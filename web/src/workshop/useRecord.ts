@@ -108,7 +108,7 @@ export function useRecord({ id, saved, state, held, unit }: Opened): RecordSessi
     });
   };
   const written = (from: WorkshopState) =>
-    JSON.stringify({ kind: saved.kind, ...from.workshop[saved.kind][id] });
+    JSON.stringify({ kind: saved.kind, ...(from.workshop[saved.kind] ?? {})[id] });
   const send = async (next: Entry, base: string, isNewest: () => boolean) => {
     const current = await api.workshopState();
     const now = written(current);

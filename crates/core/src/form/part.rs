@@ -8,7 +8,7 @@ use super::flat::Label;
 use super::panel::Joined;
 use crate::LineKind;
 use crate::geometry::{Outline, Region, contours};
-use crate::id::PartId;
+use crate::id::{PartId, StrokeId};
 use crate::stroke::{Stroke, StrokeSource};
 use crate::workshop::RecordId;
 
@@ -130,7 +130,7 @@ impl Part {
             .iter()
             .map(|stroke| Stroke { kind: self.kind(stroke.kind), ..stroke.clone() });
         let outline = self.outline.clone();
-        inside.chain([Stroke::new("edge", self.edge, outline, StrokeSource::Edge)])
+        inside.chain([Stroke::new(StrokeId::EDGE, self.edge, outline, StrokeSource::Edge)])
     }
 
     /// What a line of that kind is on this blank.

@@ -22,7 +22,9 @@ pub use layout::{LaidBlank, SheetRun};
 pub use piece::JobPiece;
 pub use placement::{Placement, rotation};
 pub use plan::{Amount, Kept, MOST_PLACED, Made, Orientation, Search, SheetPlan, Turning};
-pub use tooling::{Nicks, OperationSay, Tooling};
+pub use tooling::{
+    Moment, Nicks, OperationId, OperationSay, Pin, Reverse, Share, Tooling, Weeding,
+};
 
 use crate::blob::{BlobId, Blobs};
 use crate::error::{Faults, InputError, Remedy};

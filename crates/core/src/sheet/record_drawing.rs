@@ -1,6 +1,6 @@
 //! A drawing of each record of the workshop: what a machine leaves of a sheet, and what takes the rest.
 
-use kurbo::{BezPath, Point, Rect, Shape, Vec2};
+use kurbo::{Affine, BezPath, Point, Rect, Shape, Vec2};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::Serialize;
@@ -9,8 +9,11 @@ use ts_rs::TS;
 
 use super::{Machines, Marks, Orientation, SheetSize, Taken, TakenBy, place_marks, standard_sizes};
 use crate::geometry::{circle, path_text, polygon};
+use crate::tooling::{trial_pattern, trial_size};
 use crate::units::{Unit, measure};
-use crate::workshop::{Carrier, Corner, Cutter, Finds, Grain, MarkSet, Printer, Record, Stock};
+use crate::workshop::{
+    Carrier, Corner, Cutter, Finds, Force, Grain, MarkSet, Printer, Recipe, Record, Stock,
+};
 
 /// A record, drawn.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -79,7 +82,24 @@ pub fn draw_record(record: &Record, unit: Unit) -> RecordDrawing {
         Record::Cutters(cutter) => draw_cutter(cutter, show),
         Record::Carriers(carrier) => draw_carrier(carrier, show),
         Record::MarkSets(set) => draw_marks(set, show),
+        Record::Recipes(recipe) => draw_recipe(recipe),
     }
+}
+
+/// The pattern of its test cut, four times as large, on a scrap.
+fn draw_recipe(recipe: &Recipe) -> RecordDrawing {
+    let size = trial_size(1) * 4.0;
+    let scrap = Rect::new(0.0, 0.0, size.x * 2.0, size.y * 1.5);
+    let place = Affine::translate((size.x * 0.5, size.y * 0.25)) * Affine::scale(4.0);
+    let mut parts = vec![DrawnPart::new(DrawnAs::Sheet, "a scrap", &rect(scrap))];
+    let settings = recipe.force.map_or_else(|| "the machine’s own force".to_owned(), Force::text);
+    let name = format!("{}: {settings}", recipe.line.name());
+    parts.extend(
+        trial_pattern(recipe.line)
+            .into_iter()
+            .map(|(_, path)| DrawnPart::new(DrawnAs::Frame, name.clone(), &(place * path))),
+    );
+    RecordDrawing { size: [scrap.width(), scrap.height()], parts }
 }
 
 /// A4, or so much of it as goes in.

@@ -9,7 +9,7 @@ use ts_rs::TS;
 
 use super::{Marks, Orientation};
 use crate::geometry::{Outline, Region};
-use crate::workshop::{Carrier, Cutter, Field, Finds, Margins, Printer};
+use crate::workshop::{AllowedBy, Carrier, Cutter, Field, Finds, Margins, Printer};
 
 /// A rectangle with bites taken out of it.
 #[derive(Debug, Clone)]
@@ -39,6 +39,8 @@ pub enum TakenBy {
     Carrier,
     /// A roll loses this at its sides.
     RollSides,
+    /// Its blade's axis swivels here around corners at the edge of what it reaches.
+    Swivel,
     /// The eye reads no marks here. Cuts may lie here.
     Eye,
     /// The cutter does not cut outside its marks.
@@ -219,6 +221,13 @@ impl Machines<'_> {
                 let name = format!("{}: its eye reads no marks here", cutter.name);
                 take(TakenBy::Eye, name, &unread);
             }
+        }
+        let knife = cutter.knife;
+        if knife.allowed_by == AllowedBy::Aptum && knife.offset > 0.0 {
+            let inner = positive(reach.inset(-knife.offset));
+            let name = format!("{}: its blade swivels here", cutter.name);
+            take(TakenBy::Swivel, name, &Region::rect(reach).minus(&Region::rect(inner)));
+            reach = inner;
         }
         reach
     }

@@ -1,21 +1,59 @@
 //! What is said of how lines are worked.
 
-use super::operations::Operation;
+use super::holding::is_too_short;
+use super::operations::{Before, Operation};
+use super::weeding::weeding_frame;
+use crate::LineKind;
 use crate::check::{Check, Stage, State};
 use crate::error::{Change, Remedy, Setting};
-use crate::workshop::{Cutter, Tool};
+use crate::form::Part;
+use crate::geometry::{BezPath, contours};
+use crate::job::{Job, Moment};
+use crate::records::Records;
+use crate::sheet::Placement;
+use crate::units::measure;
+use crate::workshop::{Cutter, DepthSetting, Finds, Tool, Workshop};
+use kurbo::{ParamCurveArclen, Rect};
+
+/// What the limits of tooling read.
+pub(crate) struct ToolingGround<'a> {
+    /// The job.
+    pub job: &'a Job,
+    /// The workshop.
+    pub workshop: &'a Workshop,
+    /// The records that the job uses.
+    pub records: &'a Records<'a>,
+    /// What is done.
+    pub operations: &'a [Operation],
+    /// Every blank.
+    pub blanks: &'a [&'a Part],
+    /// The copies of each run of sheets.
+    pub runs: Vec<&'a [Placement]>,
+    /// Where cuts may lie.
+    pub window: Rect,
+}
 
 /// The limits of the operations on a cutter.
-pub(crate) fn tooling_checks(operations: &[Operation], cutter: Option<&Cutter>) -> Vec<Check> {
-    let Some(cutter) = cutter else { return Vec::new() };
+pub(crate) fn tooling_checks(ground: &ToolingGround<'_>) -> Vec<Check> {
+    let Some(cutter) = ground.records.cutter else { return Vec::new() };
+    let operations = ground.operations;
     let mut checks = vec![stations(operations, cutter)];
     checks.extend(off(operations));
+    checks.extend(force_unit(operations, cutter));
     checks.extend(force(operations, cutter));
+    checks.extend(depth(operations, cutter));
     checks.extend(stops(operations, cutter));
+    checks.extend(bed(ground, cutter));
+    checks.extend(sequence(ground));
+    checks.extend(loadings(operations, cutter));
+    checks.extend(nicks(ground));
+    checks.extend(waste(ground));
     checks
 }
 
-const fn tool(tool: Tool) -> &'static str {
+/// What a tool is called.
+#[must_use]
+pub const fn tool_name(tool: Tool) -> &'static str {
     match tool {
         Tool::DragKnife => "knife",
         Tool::Creaser => "creaser",
@@ -23,9 +61,24 @@ const fn tool(tool: Tool) -> &'static str {
     }
 }
 
+fn field(own: &Operation, name: &str) -> String {
+    format!("tooling.operations.{}.{name}", own.id.0)
+}
+
+fn standard(own: &Operation, name: &str) -> Change {
+    Change { value: Setting::Standard, ..Change::new(&field(own, name), 0.0) }
+}
+
+fn active(operations: &[Operation]) -> impl Iterator<Item = &Operation> {
+    operations.iter().filter(|own| !own.is_off)
+}
+
+fn told(id: &str, label: &str, state: State, texts: [String; 3]) -> Check {
+    Check::yes_or_no(id, Stage::Tooling, label, state, texts)
+}
+
 fn stations(operations: &[Operation], cutter: &Cutter) -> Check {
-    let lacking: Vec<&Operation> =
-        operations.iter().filter(|own| !own.is_off && own.station.is_none()).collect();
+    let lacking: Vec<&Operation> = active(operations).filter(|own| own.station.is_none()).collect();
     let own = match lacking.as_slice() {
         [] => {
             [operations.len().to_string(), "operations".to_owned(), "each has a station".to_owned()]
@@ -35,23 +88,19 @@ fn stations(operations: &[Operation], cutter: &Cutter) -> Check {
             "without a station".to_owned(),
             format!(
                 "{}: no station of {} holds a {}",
-                first.kind.name(),
+                first.name(),
                 cutter.name,
-                tool(first.tool)
+                tool_name(first.tool)
             ),
         ],
     };
     let state = if lacking.is_empty() { State::Fits } else { State::Broken };
-    let mut check = Check::yes_or_no("tooling-stations", Stage::Tooling, "Stations", state, own);
+    let mut check = told("tooling-stations", "Stations", state, own);
     if let Some(first) = lacking.first() {
-        let field = format!("tooling.operations.{}", first.kind.id());
-        let back =
-            Change { value: Setting::Standard, ..Change::new(&format!("{field}.station"), 0.0) };
-        let off =
-            Change { value: Setting::Switch(true), ..Change::new(&format!("{field}.off"), 0.0) };
-        let text = format!("Work no {}", first.kind.name());
+        let off = Change::new(&field(first, "off"), true);
+        let text = format!("Work no {}", first.name());
         check = check
-            .remedy(Remedy { text, changes: vec![off, back] })
+            .remedy(Remedy { text, changes: vec![off, standard(first, "station")] })
             .remedy(Remedy::advice("Choose another cutter on Sheet, or put the tool into one of its stations in the Workshop"));
     }
     check
@@ -63,47 +112,297 @@ fn off(operations: &[Operation]) -> Option<Check> {
     let own = [
         off.len().to_string(),
         "not worked".to_owned(),
-        format!("{} is on the sheet and stays as it is", first.kind.name()),
+        format!("{} is on the sheet and stays as it is", first.name()),
     ];
-    let check =
-        Check::yes_or_no("tooling-off", Stage::Tooling, "Switched off", State::Attention, own);
-    let field = format!("tooling.operations.{}.off", first.kind.id());
-    let text = format!("Work {} too", first.kind.name());
-    Some(check.remedy(Remedy::set(text, &field, false)))
+    let check = told("tooling-off", "Switched off", State::Attention, own);
+    let text = format!("Work {} too", first.name());
+    Some(check.remedy(Remedy::set(text, &field(first, "off"), false)))
+}
+
+fn force_unit(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
+    let other = active(operations)
+        .find_map(|own| Some((own, own.force.filter(|own| own.unit != cutter.force_unit)?)));
+    let (own, force) = other?;
+    let texts = [
+        force.text(),
+        format!("on a machine that takes {}", cutter.force_unit.symbol()),
+        format!("{}: it means nothing to {}", own.name(), cutter.name),
+    ];
+    let check = told("tooling-force-unit", "Unit of force", State::Broken, texts);
+    let text = format!("Leave the force of {} to the machine", own.name());
+    Some(check.remedy(Remedy { text, changes: vec![standard(own, "force")] }).remedy(
+        Remedy::advice("Cut a test with this cutter, and take the force that comes out just right"),
+    ))
 }
 
 fn force(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
-    let most = cutter.force?;
-    let forced = operations.iter().filter(|own| !own.is_off);
-    let (force, own) = forced
-        .filter_map(|own| Some((own.force?, own)))
-        .max_by(|one, other| one.0.total_cmp(&other.0))?;
-    let state = if force > most { State::Broken } else { State::Fits };
-    let verdict = if force > most {
-        format!("{:.1} N more than the cutter has", force - most)
+    let most = cutter.most_force()?;
+    let forced = active(operations)
+        .filter_map(|own| Some((own.force.filter(|own| own.unit == most.unit)?, own)));
+    let (force, own) = forced.max_by(|one, other| one.0.amount.total_cmp(&other.0.amount))?;
+    let over = force.amount - most.amount;
+    let state = if over > 0.0 { State::Broken } else { State::Fits };
+    let apart = crate::workshop::Force { amount: over.abs(), ..most }.text();
+    let verdict = if over > 0.0 {
+        format!("{apart} more than the cutter has")
     } else {
-        format!("{:.1} N left", most - force)
+        format!("{apart} left")
     };
-    let texts = [format!("{force}"), format!("of {most} N"), verdict];
-    let check = Check::yes_or_no("tooling-force", Stage::Tooling, "Greatest force", state, texts);
-    let field = format!("tooling.operations.{}.force", own.kind.id());
-    Some(check.remedy(Remedy::set(format!("Set {} to {most} N", own.kind.name()), &field, most)))
+    let texts = [format!("{}", force.amount), format!("of {}", most.text()), verdict];
+    let check = told("tooling-force", "Greatest force", state, texts);
+    let text = format!("Set {} to {}", own.name(), most.text());
+    let unit = match most.unit {
+        crate::workshop::ForceUnit::Newtons => "newtons",
+        crate::workshop::ForceUnit::Grams => "grams",
+        crate::workshop::ForceUnit::Steps => "steps",
+    };
+    let changes = vec![
+        Change::new(&field(own, "force.amount"), most.amount),
+        Change::new(&field(own, "force.unit"), unit),
+    ];
+    Some(check.remedy(Remedy { text, changes }))
+}
+
+/// Two cuts of different depths in one station: by its own depth, by a stop, or by force alone.
+fn depth(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
+    let is_part = |kind| matches!(kind, LineKind::KissCut | LineKind::Score);
+    let is_through = |kind| matches!(kind, LineKind::Cut | LineKind::Perforation);
+    let knives = |of: &dyn Fn(LineKind) -> bool| -> Vec<&Operation> {
+        active(operations).filter(|own| own.tool == Tool::DragKnife && of(own.kind)).collect()
+    };
+    let through = knives(&is_through);
+    let pair = knives(&is_part).into_iter().find_map(|part| {
+        let other = through.iter().find(|own| own.station == part.station)?;
+        Some((part, *other))
+    });
+    let (part, other) = pair?;
+    let station = cutter.stations.get(part.station?)?;
+    let names = format!("{} and {}", part.name(), other.name());
+    let is_apart = part.depth.zip(other.depth).is_some_and(|(one, two)| one != two);
+    let (state, way, verdict) = match (is_apart, station.depth) {
+        (true, DepthSetting::Itself) => {
+            (State::Fits, "own depths", format!("{} sets them itself", station.name))
+        }
+        (true, DepthSetting::Stepped | DepthSetting::Cap) => (
+            State::Fits,
+            "own depths",
+            format!("it stops between {names} for the depth of {}", station.name),
+        ),
+        (true, DepthSetting::Fixed) => (
+            State::Broken,
+            "two depths",
+            format!("{} has one depth: {names} can differ in force and speed only", station.name),
+        ),
+        (false, _)
+            if part.force.is_some() && other.force.is_some() && part.force != other.force =>
+        {
+            (State::Fits, "one depth", format!("{names} differ in force"))
+        }
+        (false, _) => (
+            State::Attention,
+            "one depth",
+            format!("nothing tells {names} apart yet: give them forces of their own"),
+        ),
+    };
+    let texts = [way.to_owned(), format!("in {}", station.name), verdict];
+    let mut check = told("tooling-depth", "Part and through", state, texts);
+    if state == State::Broken {
+        let text = format!("Leave the depth of {names} as it is");
+        let changes = vec![standard(part, "depth"), standard(other, "depth")];
+        check = check.remedy(Remedy { text, changes });
+    } else if state == State::Attention {
+        check = check.remedy(Remedy::advice(format!(
+            "Cut a test for each: {} needs the least force, {} the most",
+            part.name(),
+            other.name()
+        )));
+    }
+    Some(check)
 }
 
 fn stops(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
-    let stops: Vec<&Operation> = operations.iter().filter(|own| own.is_after_stop).collect();
-    let first = stops.first()?;
+    let is_stop = |before: &Before| *before != Before::Load;
+    let stops: Vec<(&Operation, Before)> = active(operations)
+        .filter_map(|own| Some((own, *own.before.iter().find(|before| is_stop(before))?)))
+        .collect();
+    let (first, before) = stops.first()?;
     let station = first.station.and_then(|at| cutter.stations.get(at));
+    let station = station.map_or("its station", |station| station.name.as_str());
+    let what = match before {
+        Before::Tool => format!("a {} goes into {station}", tool_name(first.tool)),
+        Before::Cap => format!("another cap goes onto {station}"),
+        _ => format!("{station} is set to step {}", first.depth.unwrap_or_default()),
+    };
     let own = [
         stops.len().to_string(),
         if stops.len() == 1 { "stop" } else { "stops" }.to_owned(),
-        format!(
-            "before {}: a {} goes into {}",
-            first.kind.name(),
-            tool(first.tool),
-            station.map_or("its station", |station| station.name.as_str())
-        ),
+        format!("before {}: {what}", first.name()),
     ];
     // It is part of the work: told, not warned of.
-    Some(Check::yes_or_no("tooling-stops", Stage::Tooling, "Change of tool", State::Fits, own))
+    Some(told("tooling-stops", "Stops", State::Fits, own))
+}
+
+/// What is cut through is cut into what lies beneath.
+fn bed(ground: &ToolingGround<'_>, cutter: &Cutter) -> Option<Check> {
+    let through = active(ground.operations)
+        .find(|own| matches!(own.kind, LineKind::Cut | LineKind::Perforation))?;
+    let (state, value, verdict) = if let Some(carrier) = ground.records.carrier {
+        (State::Fits, "carrier", format!("on {}", carrier.name))
+    } else if cutter.bears_cuts {
+        (State::Fits, "its bed", format!("{} bears cuts", cutter.name))
+    } else {
+        let name = &cutter.name;
+        (State::Attention, "nothing", format!("{} goes into {name}", through.name()))
+    };
+    let texts = [value.to_owned(), "beneath".to_owned(), verdict];
+    let mut check = told("tooling-bed", "Into the bed", state, texts);
+    if state != State::Fits {
+        let carriers = ground.workshop.carriers.iter();
+        let fits = |own: &&(&crate::workshop::RecordId, &crate::workshop::Carrier)| {
+            own.1.keeping.is_offered() && own.1.width <= cutter.width
+        };
+        if let Some((id, carrier)) = carriers.filter(|own| fits(&own)).next() {
+            let text = format!("Lay it on {}", carrier.name);
+            check = check.remedy(Remedy::set(text, "sheet.carrier", id.0.as_str()));
+        }
+        check = check.remedy(Remedy::advice(
+            "Choose a carrier on Sheet, or say in the Workshop that the cutter’s bed bears cuts",
+        ));
+    }
+    Some(check)
+}
+
+/// Nothing is pressed or cut on a piece that has been cut free.
+fn sequence(ground: &ToolingGround<'_>) -> Option<Check> {
+    let operations: Vec<&Operation> = active(ground.operations).collect();
+    let frees = |own: &Operation| own.kind == LineKind::Cut;
+    let is_held = ground.job.tooling.nicks.is_some() || ground.job.tooling.perforated.is_some();
+    let first = operations.iter().position(|own| frees(own))?;
+    // Inside cuts of the same kind that come later are no trouble: only the outline frees.
+    let after = operations[first + 1..].iter().find(|own| own.kind != LineKind::Cut);
+    let own = after?;
+    let pressed = matches!(own.kind, LineKind::Crease | LineKind::ReverseCrease);
+    let state = match (is_held, ground.records.carrier.is_some()) {
+        (true, _) | (_, true) => State::Attention,
+        _ => State::Broken,
+    };
+    let verdict = if pressed {
+        format!("{} is pressed on pieces that are cut free", own.name())
+    } else {
+        format!("{} is worked on pieces that are cut free", own.name())
+    };
+    let texts = [own.name(), "after cut".to_owned(), verdict];
+    let check = told("tooling-sequence", "Order of work", state, texts);
+    let changes = vec![Change { value: Setting::Standard, ..Change::new("tooling.order", 0.0) }];
+    Some(check.remedy(Remedy { text: "Cut last, as usual".to_owned(), changes }))
+}
+
+/// A sheet that is loaded more than once has to be found again each time.
+fn loadings(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
+    let last = active(operations).map(|own| own.loading).max()?;
+    if last == 0 && active(operations).all(|own| own.when == Moment::AfterPrint) {
+        return None;
+    }
+    let blind =
+        active(operations).find(|own| own.when == Moment::BeforePrint || own.is_from_behind());
+    let by_marks = matches!(cutter.finds, Finds::Eye(_) | Finds::Crosshairs | Finds::Scan);
+    let (state, verdict) = match blind {
+        Some(own) if by_marks => (
+            State::Attention,
+            format!("{} has no marks to go by: lay the sheet to the stop each time", own.name()),
+        ),
+        Some(own) => (State::Fits, format!("{} goes by the sheet’s edge", own.name())),
+        None => (State::Fits, "it is found by its marks each time".to_owned()),
+    };
+    let texts = [(last + 1).to_string(), "loadings".to_owned(), verdict];
+    let check = told("tooling-loadings", "Loadings", state, texts);
+    Some(match blind {
+        Some(own) if own.when == Moment::BeforePrint => {
+            let text = format!("Work {} when all is printed", own.name());
+            check.remedy(Remedy { text, changes: vec![standard(own, "when")] })
+        }
+        Some(own) => {
+            let text = format!("Press {} from the front", own.name());
+            check.remedy(Remedy { text, changes: vec![standard(own, "reverse")] })
+        }
+        None => check,
+    })
+}
+
+fn around(ring: &BezPath) -> f64 {
+    ring.segments().map(|segment| segment.arclen(0.01)).sum()
+}
+
+/// Outlines have room for their nicks.
+fn nicks(ground: &ToolingGround<'_>) -> Option<Check> {
+    let nicks = ground.job.tooling.nicks?;
+    let rings = ground
+        .blanks
+        .iter()
+        .filter(|part| part.edge == LineKind::Cut)
+        .flat_map(|part| contours(&part.outline));
+    let rings: Vec<f64> = rings.map(|ring| around(&ring)).collect();
+    let shortest = rings.iter().copied().reduce(f64::min)?;
+    let short = rings.iter().filter(|own| is_too_short(**own, &nicks)).count();
+    let show = |mm: f64| measure(mm, ground.job.unit);
+    let state = if short == 0 { State::Fits } else { State::Broken };
+    let verdict = if short == 0 {
+        format!("of {} each", show(nicks.width))
+    } else {
+        format!(
+            "{short} outlines are too short, the least is {} around: they get none",
+            show(shortest)
+        )
+    };
+    let value = match nicks.every {
+        Some(every) => format!("every {}", show(every)),
+        None => nicks.count.to_string(),
+    };
+    let texts = [value, "in an outline".to_owned(), verdict];
+    let check = told("tooling-nicks", "Nicks", state, texts);
+    let fits = shortest / (2.0 * nicks.width);
+    if fits >= 1.0 && nicks.every.is_none() {
+        let count = fits.floor();
+        let text = format!("Leave {count} in an outline");
+        return Some(check.remedy(Remedy::set(text, "tooling.nicks.count", count)));
+    }
+    let changes = vec![Change { value: Setting::Standard, ..Change::new("tooling.nicks", 0.0) }];
+    Some(check.remedy(Remedy { text: "Leave no nicks".to_owned(), changes }))
+}
+
+/// Cuts in the waste lie where cuts may lie.
+fn waste(ground: &ToolingGround<'_>) -> Option<Check> {
+    let say = ground.job.tooling.weeding?;
+    let show = |mm: f64| measure(mm, ground.job.unit);
+    let over = ground.runs.iter().filter_map(|run| {
+        let outlines: Vec<BezPath> = run
+            .iter()
+            .filter_map(|at| Some(at.place(&ground.blanks.get(at.part)?.outline)))
+            .collect();
+        let frame = weeding_frame(&outlines, &say)?;
+        let w = ground.window;
+        let past = [w.x0 - frame.x0, w.y0 - frame.y0, frame.x1 - w.x1, frame.y1 - w.y1];
+        past.into_iter().reduce(f64::max)
+    });
+    let past = over.reduce(f64::max)?;
+    let state = if past > 1e-6 { State::Broken } else { State::Fits };
+    let verdict = if past > 1e-6 {
+        format!("{} past where cuts may lie", show(past))
+    } else {
+        format!("{} inside where cuts may lie", show(-past))
+    };
+    let texts = [show(say.frame), "around the pieces".to_owned(), verdict];
+    let check = told("tooling-weeding", "Weeding frame", state, texts);
+    let nearer = ((say.frame - past) * 10.0).floor() / 10.0;
+    Some(if nearer >= 1.0 {
+        check.remedy(Remedy::set(
+            format!("Set the frame to {}", show(nearer)),
+            "tooling.weeding.frame",
+            nearer,
+        ))
+    } else {
+        let changes =
+            vec![Change { value: Setting::Standard, ..Change::new("tooling.weeding", 0.0) }];
+        check.remedy(Remedy { text: "Leave the waste as it is".to_owned(), changes })
+    })
 }

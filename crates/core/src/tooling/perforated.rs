@@ -54,7 +54,7 @@ fn spans(length: f64, pattern: Perforation) -> Vec<(f64, f64)> {
 }
 
 /// What of a stretch lies between two lengths along it.
-fn between(segments: &[(PathSeg, f64)], from: f64, to: f64) -> BezPath {
+pub(super) fn between(segments: &[(PathSeg, f64)], from: f64, to: f64) -> BezPath {
     let mut at = 0.0;
     let mut parts = Vec::new();
     for (segment, long) in segments {

@@ -60,3 +60,32 @@ pub fn overcut(points: &[Point], by: f64) -> Vec<Point> {
     }
     all
 }
+
+/// Where a tip runs that hangs so far behind an axis which goes along points: each small step pulls it towards the axis (a
+/// tractrix), in steps of a quarter of the offset at most.
+#[must_use]
+pub fn trailed(way: &[Point], offset: f64) -> Vec<Point> {
+    let first = way.windows(2).map(|two| two[1] - two[0]).find(|own| own.hypot() > 1e-9);
+    let (Some(start), Some(along)) = (way.first(), first) else { return way.to_vec() };
+    // It lies behind its axis when it comes down.
+    let mut tip = *start - along.normalize() * offset;
+    let mut tips = vec![tip];
+    for two in way.windows(2) {
+        let long = two[0].distance(two[1]);
+        // Along straight stretches the tip soon follows exactly: only what lies after a turn is looked at closely.
+        let close = long.min(offset * 8.0);
+        let steps = (close / (offset / 4.0)).ceil().max(1.0);
+        let mut step = 1.0;
+        while step <= steps {
+            let axis = two[0].lerp(two[1], close * step / steps / long.max(1e-12));
+            tip = axis + (tip - axis).normalize() * offset;
+            tips.push(tip);
+            step += 1.0;
+        }
+        if close < long {
+            tip = two[1] + (tip - two[1]).normalize() * offset;
+            tips.push(tip);
+        }
+    }
+    tips
+}

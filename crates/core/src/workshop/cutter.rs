@@ -6,7 +6,10 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::{Corner, Dialect, Keeping, Knife, Margins, MarkSet, MarkShapeName, Pace, check_name};
+use super::{
+    Corner, Dialect, Force, ForceUnit, Gcode, Keeping, Knife, Margins, MarkSet, MarkShapeName,
+    Pace, check_name, force_range,
+};
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
@@ -120,8 +123,14 @@ pub struct Cutter {
     pub tail: f64,
     /// Thickest card in mm.
     pub thickest: f64,
-    /// Greatest force in newtons, where it is known.
+    /// Greatest force in its own unit, where it is known.
     pub force: Option<f64>,
+    /// What it counts force in.
+    #[serde(default)]
+    pub force_unit: ForceUnit,
+    /// True where its bed bears a cut that goes through: no carrier is needed for that.
+    #[serde(default)]
+    pub bears_cuts: bool,
     /// Its stations.
     pub stations: Vec<Station>,
     /// How it finds the sheet.
@@ -139,12 +148,21 @@ pub struct Cutter {
     /// The language that it takes, where it takes HP-GL.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub dialect: Option<Dialect>,
+    /// How it takes G-code, where it does.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gcode: Option<Gcode>,
     /// Where it stands in lists.
     #[serde(default)]
     pub keeping: Keeping,
 }
 
 impl Cutter {
+    /// Its greatest force, where it is known.
+    #[must_use]
+    pub fn most_force(&self) -> Option<Force> {
+        Some(Force { amount: self.force?, unit: self.force_unit })
+    }
+
     /// True when it can go by these marks: its eye reads their shape and size, or a person sets crosshairs.
     #[must_use]
     pub fn reads(&self, set: &MarkSet) -> bool {
@@ -167,7 +185,8 @@ impl Cutter {
         faults.range("length", "The longest sheet", self.length, 50.0..=20_000.0, show);
         faults.range("thickest", "The thickest card", self.thickest, 0.05..=20.0, show);
         if let Some(force) = self.force {
-            faults.range("force", "The force", force, 0.1..=500.0, |n| format!("{n} N"));
+            let force = Force { amount: force, unit: self.force_unit };
+            force_range("force", "The force", force, &mut faults);
         }
         faults.range("lead", "The lead", self.lead, 0.0..=1000.0, show);
         faults.range("tail", "The tail", self.tail, 0.0..=1000.0, show);
@@ -201,6 +220,9 @@ impl Cutter {
         }
         if let Some(dialect) = &self.dialect {
             dialect.validate(&mut faults);
+        }
+        if let Some(gcode) = &self.gcode {
+            gcode.validate(unit, &mut faults);
         }
         if let Finds::Eye(eye) = &self.finds {
             faults.range("finds.smallest", "The smallest mark", eye.smallest, 0.5..=100.0, show);

@@ -69,12 +69,43 @@ pub struct Dialect {
     pub swapped: bool,
     /// What chooses a station, `{}` its number from 1; HP-GL has `SP{};`.
     pub station: String,
-    /// What sets the force, `{}` grams; empty where it is set on the machine.
+    /// What sets the force, `{}` the number in the cutter's unit; empty where it is set on the machine.
     #[serde(default)]
     pub force: String,
     /// What sets the speed, `{}` cm/s; HP-GL has `VS{};`. Empty where it is set on the machine.
     #[serde(default)]
     pub speed: String,
+    /// What sets the blade's depth, `{}` its step; empty where that is set by hand.
+    #[serde(default)]
+    pub depth: String,
+    /// What tells how often it goes along each line, `{}` the passes; empty where lines are sent again for each pass.
+    #[serde(default)]
+    pub passes: String,
+}
+
+/// How it takes G-code (ISO 6983): millimetres, from the sheet's lower left corner.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct Gcode {
+    /// How high the tool travels above the card, mm; 0.5 to 50.
+    pub travel: f64,
+    /// How deep it goes where no depth is told, mm below the card's face; 0 to 20.
+    pub depth: f64,
+}
+
+impl Default for Gcode {
+    /// 3 mm above, and 0.5 mm below (common practice for card).
+    fn default() -> Self {
+        Self { travel: 3.0, depth: 0.5 }
+    }
+}
+
+impl Gcode {
+    pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {
+        let show = |mm: f64| measure(mm, unit);
+        faults.range("gcode.travel", "The height of travel", self.travel, 0.5..=50.0, show);
+        faults.range("gcode.depth", "The depth of work", self.depth, 0.0..=20.0, show);
+    }
 }
 
 impl Default for Pace {
@@ -94,6 +125,8 @@ impl Default for Dialect {
             station: "SP{};".to_owned(),
             force: String::new(),
             speed: "VS{};".to_owned(),
+            depth: String::new(),
+            passes: String::new(),
         }
     }
 }
@@ -129,6 +162,8 @@ impl Dialect {
             ("dialect.station", &self.station, false),
             ("dialect.force", &self.force, true),
             ("dialect.speed", &self.speed, true),
+            ("dialect.depth", &self.depth, true),
+            ("dialect.passes", &self.passes, true),
         ];
         for (field, command, may_lack) in commands {
             let is_plain = |c: char| c.is_ascii_graphic();

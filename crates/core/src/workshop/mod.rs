@@ -2,10 +2,12 @@
 
 mod carrier;
 mod cutter;
+mod force;
 mod keeping;
 mod knife;
 mod mark_set;
 mod printer;
+mod recipe;
 mod record;
 mod sheet_size;
 mod stock;
@@ -20,10 +22,13 @@ use ts_rs::TS;
 
 pub use carrier::Carrier;
 pub use cutter::{Cutter, DepthSetting, EyeRange, Field, Finds, Station, Tool};
+pub use force::{Force, ForceUnit};
 pub use keeping::Keeping;
-pub use knife::{AllowedBy, Dialect, Knife, Pace};
+pub use knife::{AllowedBy, Dialect, Gcode, Knife, Pace};
 pub use mark_set::{Corner, DistanceFrom, MarkSet, MarkShape, MarkShapeName, Tell};
 pub use printer::{Printer, TurnsAbout};
+pub use recipe::Recipe;
+pub(crate) use recipe::{check_note, depth_range, force_range, passes_range, speed_range};
 pub use record::{Record, RecordKind};
 pub use sheet_size::{SheetSize, standard_sizes};
 pub(crate) use stock::is_colour;
@@ -78,6 +83,9 @@ pub struct Workshop {
     /// Mark sets.
     #[serde(default)]
     pub mark_sets: BTreeMap<RecordId, MarkSet>,
+    /// Recipes.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub recipes: BTreeMap<RecordId, Recipe>,
 }
 
 impl Workshop {
@@ -92,6 +100,7 @@ impl Workshop {
         all("cutters", &self.cutters, |record| record.validate(unit), &mut faults);
         all("carriers", &self.carriers, |record| record.validate(unit), &mut faults);
         all("mark_sets", &self.mark_sets, |record| record.validate(unit), &mut faults);
+        all("recipes", &self.recipes, |record| record.validate(unit), &mut faults);
         faults.or(())
     }
 }

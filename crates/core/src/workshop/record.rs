@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Workshop};
+use super::{Carrier, Cutter, MarkSet, Printer, Recipe, RecordId, Stock, Workshop};
 use crate::error::InputError;
 use crate::units::Unit;
 
@@ -25,12 +25,20 @@ pub enum RecordKind {
     Carriers,
     /// Mark sets.
     MarkSets,
+    /// Recipes.
+    Recipes,
 }
 
 impl RecordKind {
     /// All kinds.
-    pub const ALL: [Self; 5] =
-        [Self::Stocks, Self::Printers, Self::Cutters, Self::Carriers, Self::MarkSets];
+    pub const ALL: [Self; 6] = [
+        Self::Stocks,
+        Self::Printers,
+        Self::Cutters,
+        Self::Carriers,
+        Self::MarkSets,
+        Self::Recipes,
+    ];
 
     /// Its key in the workshop, such as `mark_sets`.
     #[must_use]
@@ -41,6 +49,7 @@ impl RecordKind {
             Self::Cutters => "cutters",
             Self::Carriers => "carriers",
             Self::MarkSets => "mark_sets",
+            Self::Recipes => "recipes",
         }
     }
 
@@ -53,6 +62,7 @@ impl RecordKind {
             Self::Cutters => "cutter",
             Self::Carriers => "carrier",
             Self::MarkSets => "mark set",
+            Self::Recipes => "recipe",
         }
     }
 
@@ -78,6 +88,8 @@ pub enum Record {
     Carriers(Carrier),
     /// A mark set.
     MarkSets(MarkSet),
+    /// A recipe.
+    Recipes(Recipe),
 }
 
 impl Record {
@@ -99,6 +111,7 @@ impl Record {
             Self::Cutters(_) => RecordKind::Cutters,
             Self::Carriers(_) => RecordKind::Carriers,
             Self::MarkSets(_) => RecordKind::MarkSets,
+            Self::Recipes(_) => RecordKind::Recipes,
         }
     }
 
@@ -111,6 +124,7 @@ impl Record {
             Self::Cutters(record) => &record.name,
             Self::Carriers(record) => &record.name,
             Self::MarkSets(record) => &record.name,
+            Self::Recipes(record) => &record.name,
         }
     }
 
@@ -124,6 +138,7 @@ impl Record {
             Self::Cutters(record) => serde_json::to_string(record),
             Self::Carriers(record) => serde_json::to_string(record),
             Self::MarkSets(record) => serde_json::to_string(record),
+            Self::Recipes(record) => serde_json::to_string(record),
         }
         .unwrap_or_default()
     }
@@ -137,6 +152,7 @@ impl Record {
             Self::Cutters(record) => record.validate(unit),
             Self::Carriers(record) => record.validate(unit),
             Self::MarkSets(record) => record.validate(unit),
+            Self::Recipes(record) => record.validate(unit),
         }
     }
 }
@@ -151,6 +167,7 @@ impl Workshop {
             RecordKind::Cutters => self.cutters.get(id).cloned().map(Record::Cutters),
             RecordKind::Carriers => self.carriers.get(id).cloned().map(Record::Carriers),
             RecordKind::MarkSets => self.mark_sets.get(id).cloned().map(Record::MarkSets),
+            RecordKind::Recipes => self.recipes.get(id).cloned().map(Record::Recipes),
         }
     }
 
@@ -162,6 +179,7 @@ impl Workshop {
             Record::Cutters(cutter) => drop(self.cutters.insert(id, cutter)),
             Record::Carriers(carrier) => drop(self.carriers.insert(id, carrier)),
             Record::MarkSets(marks) => drop(self.mark_sets.insert(id, marks)),
+            Record::Recipes(recipe) => drop(self.recipes.insert(id, recipe)),
         }
     }
 

@@ -4,9 +4,11 @@ use aptum_core::check::{Drawing, Sense, Stage};
 use aptum_core::face::{Coverage, Face, Layer, LayerKind};
 use aptum_core::form::Form;
 use aptum_core::geometry::{BezPath, Rect, Region, Shape};
+use aptum_core::memory::Forgetful;
 use aptum_core::sheet::{Orientation, SheetSize, TakenBy, Turning};
+use aptum_core::tooling::path_checks;
 use aptum_core::units::{INCH, Unit};
-use aptum_core::workshop::{Field, Finds, Grain, Margins, RecordId};
+use aptum_core::workshop::{AllowedBy, Field, Finds, Grain, Margins, RecordId};
 use aptum_core::{Check, Job, Prepared, State, Workshop, prepare};
 
 fn workshop() -> Workshop {
@@ -72,6 +74,29 @@ fn a_cutter_that_stays_within_its_marks_loses_the_rest() {
     assert_eq!(narrow.windows.cut.base, Rect::new(10.0, 12.0, 287.0, 410.0));
     assert!(narrow.windows.cut.region.area() < wide.windows.cut.region.area());
     assert!(narrow.windows.taken.iter().any(|taken| taken.by == TakenBy::OutsideMarks));
+}
+
+/// Where Aptum leads the blade, its axis goes round corners by the blade's offset beyond them: the window leaves room.
+#[test]
+fn a_blade_that_aptum_leads_leaves_room_to_swivel() {
+    let (job, mut workshop) = (tomato(), workshop());
+    let id = job.sheet.cutter.clone().unwrap();
+    let plain = prepare(&job, &workshop).unwrap().windows.cut.base;
+    let knife = &mut workshop.cutters.get_mut(&id).unwrap().knife;
+    (knife.allowed_by, knife.offset) = (AllowedBy::Aptum, 0.3);
+    let prepared = prepare(&job, &workshop).unwrap();
+    assert_eq!(prepared.windows.cut.base, plain.inset(-0.3));
+    assert!(prepared.windows.taken.iter().any(|taken| taken.by == TakenBy::Swivel));
+    // Whatever fills the sheet then, no axis leaves what the machine reaches.
+    let mut full = job.clone();
+    full.pieces[0].copies = 500;
+    let prepared = prepare(&full, &workshop).unwrap();
+    let path = prepared.tool_path(&full, &workshop, 0, &Forgetful).unwrap();
+    let checks = path_checks(&path, workshop.cutters.get(&id), &prepared.windows.cut, full.unit);
+    let window = checks.iter().find(|check| check.id == "tooling-window").unwrap();
+    assert_eq!(window.state, State::Fits, "{window:?}");
+    let reach = plain.inflate(1e-6, 1e-6);
+    assert!(path.stretches.iter().flat_map(|own| &own.way).all(|at| reach.contains(*at)));
 }
 
 #[test]

@@ -87,7 +87,7 @@ fn a_job_from_memory_is_the_same_job() {
     let made = prepare(&other, &workshop).unwrap();
     assert_eq!((&told.code, &told.checks), (&made.code, &made.checks));
     assert_eq!(told.layout, made.layout);
-    let plan = told.planned(0, &notebook).unwrap();
-    assert_eq!(*plan, made.plan(&made.layout.runs[0].placements));
-    assert!(told.planned(99, &notebook).is_none());
+    let plan = told.planned(&job.tooling, 0, &notebook).unwrap();
+    assert_eq!(*plan, made.plan(&job.tooling, &made.layout.runs[0].placements));
+    assert!(told.planned(&job.tooling, 99, &notebook).is_none());
 }

@@ -293,7 +293,7 @@ fn a_sticker_card_is_cut_through_around_outlines_that_are_not() {
         assert_eq!(part.edge, LineKind::Cut);
         let kissed = part.strokes.iter().filter(|own| own.kind == LineKind::KissCut).count();
         assert_eq!(kissed, 2);
-        let plan = prepared.plan(&prepared.layout.runs[0].placements);
+        let plan = prepared.plan(&job.tooling, &prepared.layout.runs[0].placements);
         let kinds: Vec<LineKind> = plan.strokes.iter().map(|own| own.kind).collect();
         assert!(kinds.is_sorted(), "stickers before the card that frees them");
         let state = if has { State::Fits } else { State::Broken };

@@ -1,4 +1,5 @@
-//! The flat, or what is cut on a sheet, as DXF in millimetres, a layer for each kind of line.
+//! The flat, or what is cut on a sheet, as DXF in millimetres, a layer for each kind of line or for each
+//! operation.
 //!
 //! Straight runs are LWPOLYLINEs, closed where they close; cubics are SPLINEs of degree three, so that
 //! curves stay curves. `y` points up.
@@ -7,8 +8,8 @@ mod document;
 
 use aptum_core::form::Flat;
 use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Rect};
-use aptum_core::tooling::CutPlan;
-use aptum_core::{LineKind, Prepared, PreparedPiece};
+use aptum_core::tooling::{CutPlan, works};
+use aptum_core::{Job, LineKind, Prepared, PreparedPiece};
 
 use document::Document;
 
@@ -28,25 +29,38 @@ const fn colour(kind: LineKind) -> u8 {
 /// The flat of a piece.
 #[must_use]
 pub fn flat_dxf(piece: &PreparedPiece) -> Vec<u8> {
-    written(lines(&piece.flat), piece.flat.bounds)
+    let lines = lines(&piece.flat).into_iter();
+    written(lines.map(|(kind, path)| (kind, kind.id().to_owned(), path)), piece.flat.bounds)
 }
 
-/// What is cut on sheet `number` (from 1), the page's lower left corner at the origin; `None` when there are fewer.
+/// What is worked on sheet `number` (from 1), a layer for each operation in their order, the page's lower left corner at the
+/// origin; `None` when there are fewer.
 #[must_use]
-pub fn sheet_dxf(prepared: &Prepared, number: u32) -> Option<Vec<u8>> {
+pub fn sheet_dxf(job: &Job, prepared: &Prepared, number: u32) -> Option<Vec<u8>> {
     let placements = prepared.layout.each_sheet().nth(number.checked_sub(1)? as usize)?;
     let page = prepared.windows.page;
     let flip = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, page.y1]);
-    let strokes = prepared.plan(placements).strokes;
-    Some(written(strokes.into_iter().map(|stroke| (stroke.kind, flip * stroke.path)), page))
+    let plan = prepared.plan(&job.tooling, placements);
+    let mut lines: Vec<(usize, LineKind, BezPath)> = Vec::new();
+    for stroke in &plan.strokes {
+        let at = works(&prepared.operations, stroke, &plan.pieces);
+        if let Some(at) = at.filter(|at| !prepared.operations[*at].is_off) {
+            lines.push((at, stroke.kind, flip * stroke.path.clone()));
+        }
+    }
+    lines.sort_by_key(|own| own.0);
+    let lines = lines
+        .into_iter()
+        .map(|(at, kind, path)| (kind, prepared.operations[at].id.in_files(), path));
+    Some(written(lines, page))
 }
 
 /// Lines, `y` up, as a file whose drawing has these bounds.
-fn written(lines: impl IntoIterator<Item = (LineKind, BezPath)>, bounds: Rect) -> Vec<u8> {
+fn written(lines: impl IntoIterator<Item = (LineKind, String, BezPath)>, bounds: Rect) -> Vec<u8> {
     let mut document = Document::new();
     let mut count = 0;
-    for (kind, path) in lines {
-        let layer = kind.id();
+    for (kind, layer, path) in lines {
+        let layer = layer.as_str();
         document.layer(layer, colour(kind));
         for entity in entities(&path) {
             match entity {

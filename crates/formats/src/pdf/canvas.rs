@@ -37,6 +37,24 @@ impl Canvas {
         self.0.fill_nonzero().restore_state();
     }
 
+    /// A line in the spot ink whose colour space has that name, over what lies there.
+    pub fn stroke_spot(&mut self, path: &BezPath, space: &str, width: f64) {
+        self.0.save_state().set_parameters(Name(OVERPRINT.as_bytes()));
+        self.0.set_stroke_color_space(ColorSpaceOperand::Named(Name(space.as_bytes())));
+        self.0.set_stroke_color([1.0]).set_line_width(real(width));
+        self.trace(path);
+        self.0.stroke().restore_state();
+    }
+
+    /// A shared drawing that belongs to the group of optional content of that name.
+    pub fn step(&mut self, group: &str, drawing: &str) {
+        self.0
+            .begin_marked_content_with_properties(Name(b"OC"))
+            .properties_named(Name(group.as_bytes()));
+        self.0.x_object(Name(drawing.as_bytes()));
+        self.0.end_marked_content();
+    }
+
     /// So much black, one for all.
     pub fn fill_grey(&mut self, path: &BezPath, black: f64) {
         self.0.set_fill_gray(real(1.0 - black));

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 use std::fmt::Write as _;
 use std::io::{self, Write};
 
+use aptum_core::LineKind;
 use aptum_core::blob::BlobId;
 use aptum_core::face::Separation;
 use aptum_core::geometry::Rect;
@@ -50,6 +51,10 @@ pub(super) struct Document<'a> {
     shared: Vec<(String, Ref)>,
     pub pictures: BTreeMap<BlobId, Image>,
     pub spots: BTreeMap<Separation, Ref>,
+    /// The separations of kinds of line.
+    pub lines: BTreeMap<LineKind, Ref>,
+    /// The optional-content groups of kinds of line.
+    steps: Vec<Shared>,
     /// Silhouettes of pictures, by what they are printed in; black without one.
     pub silhouettes: BTreeMap<(BlobId, Option<Separation>), Image>,
     pages: Vec<Ref>,
@@ -113,11 +118,18 @@ const INFO: Ref = Ref::new(3);
 
 impl<'a> Document<'a> {
     pub fn new(title: &str, out: &'a mut dyn Write) -> io::Result<Self> {
+        Self::with_steps(title, &[], out)
+    }
+
+    /// A file with a group of optional content for each of these kinds of line.
+    pub fn with_steps(title: &str, kinds: &[LineKind], out: &'a mut dyn Write) -> io::Result<Self> {
         let starts = vec![0; 3];
         let mut document = Self {
             out,
             written: 0,
             starts,
+            lines: BTreeMap::new(),
+            steps: Vec::new(),
             shared: Vec::new(),
             pictures: BTreeMap::new(),
             spots: BTreeMap::new(),
@@ -126,16 +138,45 @@ impl<'a> Document<'a> {
         };
         // The second line tells programs that the file is binary (ISO 32000, 7.5.2).
         document.put(b"%PDF-1.7\n%\xc2\xb5\xc2\xb6\n\n")?;
+        for kind in kinds {
+            document.step(*kind)?;
+        }
+        let groups: Vec<Ref> = document.steps.iter().map(|own| own.1).collect();
         document.object(CATALOG, |chunk| {
             let mut root = chunk.indirect(CATALOG).start::<Catalog<'_>>();
             root.pages(TREE);
             root.viewer_preferences().pair(Name(b"PrintScaling"), Name(b"None"));
+            if !groups.is_empty() {
+                // ISO 32000, 8.11.4.2.
+                let mut properties = root.insert(Name(b"OCProperties")).dict();
+                properties.insert(Name(b"OCGs")).array().items(groups.iter().copied());
+                let mut usual = properties.insert(Name(b"D")).dict();
+                usual.pair(Name(b"Name"), TextStr("Processing steps"));
+                usual.insert(Name(b"Order")).array().items(groups.iter().copied());
+            }
         })?;
         document.object(INFO, |chunk| {
             let mut info = chunk.indirect(INFO).start::<DocumentInfo<'_>>();
             info.title(TextStr(title)).producer(TextStr("Aptum"));
         })?;
         Ok(document)
+    }
+
+    /// The group of a kind of line: what is done along it, in the words of ISO 19593-1.
+    fn step(&mut self, kind: LineKind) -> io::Result<()> {
+        let id = self.id();
+        self.object(id, |chunk| {
+            let mut group = chunk.indirect(id).dict();
+            group.pair(Name(b"Type"), Name(b"OCG"));
+            group.pair(Name(b"Name"), TextStr(kind.name()));
+            let mut metadata = group.insert(Name(b"GTS_Metadata")).dict();
+            metadata.pair(Name(b"GTS_ProcStepsGroup"), Name(b"Structural"));
+            if let Some(step) = kind.processing_step() {
+                metadata.pair(Name(b"GTS_ProcStepsType"), Name(step.as_bytes()));
+            }
+        })?;
+        self.steps.push((kind.id().to_owned(), id));
+        Ok(())
     }
 
     pub fn put(&mut self, bytes: &[u8]) -> io::Result<()> {
@@ -255,6 +296,7 @@ impl<'a> Document<'a> {
             )
         };
         let shared = std::mem::take(&mut self.shared);
+        let steps = std::mem::take(&mut self.steps);
         self.object(id, |chunk| {
             let mut writer = chunk.page(id);
             writer.parent(TREE);
@@ -267,7 +309,15 @@ impl<'a> Document<'a> {
             for (name, id) in shared.iter().chain(&page.own) {
                 drawings.pair(Name(name.as_bytes()), *id);
             }
+            drawings.finish();
+            if !steps.is_empty() {
+                let mut properties = resources.insert(Name(b"Properties")).dict();
+                for (name, id) in &steps {
+                    properties.pair(Name(name.as_bytes()), *id);
+                }
+            }
         })?;
+        self.steps = steps;
         self.shared = shared;
         self.pages.push(id);
         Ok(())

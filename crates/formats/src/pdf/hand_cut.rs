@@ -43,7 +43,7 @@ pub fn hand_cut_pdf(
         prepared.layout.runs.iter().zip(&prepared.notes).zip(&prepared.legends)
     {
         let mut lines = Canvas::new();
-        let plan = prepared.plan(&run.placements);
+        let plan = prepared.plan(&job.tooling, &run.placements);
         for kind in &kinds {
             let paths: BezPath = plan.of_kind(*kind).flat_map(BezPath::iter).collect();
             lines.stroke(&paths, line_style(*kind));

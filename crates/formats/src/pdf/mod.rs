@@ -11,6 +11,7 @@ mod notes;
 mod plates;
 mod print;
 mod spots;
+mod steps;
 
 pub use art::art_pdf;
 pub use hand_cut::hand_cut_pdf;
@@ -18,6 +19,7 @@ pub use marks::marks_pdf;
 pub use notes::{code_words, scale_rule, scale_words};
 pub use plates::{plates, plates_pdf};
 pub use print::print_pdf;
+pub use steps::{StepsWith, steps_pdf};
 
 use canvas::Canvas;
 use copies::{Copies, Show};

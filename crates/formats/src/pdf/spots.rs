@@ -2,6 +2,7 @@
 
 use std::io;
 
+use aptum_core::LineKind;
 use aptum_core::blob::BlobId;
 use aptum_core::face::Separation;
 use image::DynamicImage;
@@ -11,6 +12,7 @@ use resvg::tiny_skia::{Pixmap, Transform};
 use super::document::{Document, Image, Shared};
 use super::images::{quick, signed};
 use crate::drawing;
+use crate::line_style::{line_style, rgb};
 use crate::picture::{Coding, Picture};
 
 /// The longer side of a drawing's silhouette, in pixels.
@@ -43,6 +45,31 @@ impl Document<'_> {
             tint.c0([0.0; 4]).c1(look(separation));
         })?;
         self.spots.insert(separation, id);
+        Ok((name, id))
+    }
+
+    /// The colour space of a kind of line, in the file once: nothing that a press would mix.
+    pub fn line_ink(&mut self, kind: LineKind) -> io::Result<Shared> {
+        let name = format!("line{}", kind as u8);
+        if let Some(id) = self.lines.get(&kind) {
+            return Ok((name, *id));
+        }
+        let id = self.id();
+        // Words of the trade, with capitals, as inks are named.
+        let mut words = kind.name().to_owned();
+        if let Some(first) = words.get_mut(..1) {
+            first.make_ascii_uppercase();
+        }
+        let [red, green, blue] = rgb(line_style(kind).colour);
+        self.object(id, |chunk| {
+            let space = chunk.color_space(id);
+            let mut spot = space.separation(Name(words.as_bytes()));
+            spot.alternate_color_space().device_cmyk();
+            let mut tint = spot.tint_exponential();
+            tint.domain([0.0, 1.0]).n(1.0);
+            tint.c0([0.0; 4]).c1([1.0 - red, 1.0 - green, 1.0 - blue, 0.0]);
+        })?;
+        self.lines.insert(kind, id);
         Ok((name, id))
     }
 

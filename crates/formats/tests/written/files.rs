@@ -569,7 +569,7 @@ fn on_a_liner_outlines_are_kissed_unless_through_is_chosen() {
 fn the_dxf_of_a_sheet_says_what_its_svg_says() {
     let job = job(include_str!("../../../../demo/jobs/spring-table-set.json"));
     let prepared = prepare(&job, &workshop()).unwrap();
-    let bytes = aptum_formats::dxf::sheet_dxf(&prepared, 1).unwrap();
+    let bytes = aptum_formats::dxf::sheet_dxf(&job, &prepared, 1).unwrap();
     let drawing = dxf::Drawing::load(&mut bytes.as_slice()).unwrap();
     let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
     let file = roxmltree::Document::parse(&svg).unwrap();
@@ -602,5 +602,5 @@ fn the_dxf_of_a_sheet_says_what_its_svg_says() {
             near(a, b, 0.05);
         }
     }
-    assert!(aptum_formats::dxf::sheet_dxf(&prepared, 99).is_none());
+    assert!(aptum_formats::dxf::sheet_dxf(&job, &prepared, 99).is_none());
 }

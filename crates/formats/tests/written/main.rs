@@ -13,4 +13,5 @@ mod piece;
 mod reading;
 mod rows;
 mod seen;
+mod steps;
 mod traced;

@@ -14,7 +14,7 @@ mod layers;
 mod lengths;
 mod lines;
 mod lists;
-
+mod logbook;
 mod meta;
 mod nesting;
 pub mod openapi;
@@ -27,6 +27,7 @@ mod summaries;
 mod tasks;
 mod tooling;
 mod traces;
+mod trial;
 mod types;
 mod workshop;
 
@@ -92,9 +93,16 @@ pub fn routes() -> Vec<Route> {
         drawings::apply_key,
         lines::pick,
         tooling::tooling,
+        trial::next,
+        trial::file,
+        logbook::logbook,
+        logbook::add,
+        logbook::change,
+        logbook::remove,
         lines::set_free,
-        files::marks,
+        files::of_sheets,
         files::cut_hpgl,
+        files::cut_gcode,
         returned::returned,
         layers::line_up,
         lists::read_list,

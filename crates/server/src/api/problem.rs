@@ -86,6 +86,11 @@ impl Problem {
         Self::new(403, "/problems/refused", "Refused", detail)
     }
 
+    /// Something that waits until a limit is kept.
+    pub fn held(detail: impl Into<String>) -> Self {
+        Self::new(422, "/problems/limit", "A limit is broken", detail)
+    }
+
     /// Something that is going on already.
     pub fn busy(detail: impl Into<String>) -> Self {
         Self::new(409, "/problems/busy", "Going on already", detail)

@@ -6,11 +6,11 @@ use aptum_core::face::{
     Coverage, Face, Layer, LayerKind, Lying, Pattern, PlacedPicture, Shape, Text,
 };
 use aptum_core::form::{Form, LineDrawing, OwnShape, PICTURE, Traced};
-use aptum_core::job::{JobPiece, Nicks, OperationSay, Tooling};
+use aptum_core::job::{JobPiece, Nicks, Tooling, Weeding};
 use aptum_core::sheet::{SheetPlan, standard_sizes};
 use aptum_core::stroke::Perforation;
 use aptum_core::units::Unit;
-use aptum_core::workshop::{Dialect, Keeping, Pace, Record, RecordId};
+use aptum_core::workshop::{Dialect, Force, ForceUnit, Gcode, Keeping, Pace, Record, RecordId};
 use aptum_core::{Job, Workshop};
 use schemars::JsonSchema;
 use serde::Serialize;
@@ -37,8 +37,14 @@ pub struct Starts {
     bridge: f64,
     /// Uncut places in outlines.
     nicks: Nicks,
-    /// An operation whose force and speed are told.
-    operation: OperationSay,
+    /// A speed that is told, mm/s.
+    speed: f64,
+    /// A force that is told, in each unit.
+    forces: Vec<Force>,
+    /// Cuts in the waste.
+    weeding: Weeding,
+    /// How a machine takes G-code.
+    gcode: Gcode,
     /// How a cutter moves.
     pace: Pace,
     /// How a cutter is spoken to.
@@ -68,11 +74,14 @@ impl Starts {
             cut_out: OwnShape::words(),
             bridge: OwnShape::BRIDGE,
             nicks: Nicks::default(),
-            operation: OperationSay {
-                force: Some(1.0),
-                speed: Some(50.0),
-                ..OperationSay::default()
-            },
+            speed: 50.0,
+            forces: vec![
+                Force::newtons(1.0),
+                Force { amount: 100.0, unit: ForceUnit::Grams },
+                Force { amount: 5.0, unit: ForceUnit::Steps },
+            ],
+            weeding: Weeding::default(),
+            gcode: Gcode::default(),
             pace: Pace::default(),
             dialect: Dialect::default(),
             records: Record::starts(),

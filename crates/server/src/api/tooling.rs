@@ -3,10 +3,14 @@
 use std::fmt::Write;
 
 use aptum_core::geometry::Point;
-use aptum_core::tooling::{Stretch, Worked};
+use aptum_core::id::PieceId;
+use aptum_core::job::{Moment, OperationId, Reverse, Share};
+use aptum_core::tooling::{
+    Before, CutPlan, Operation, Setting, Stretch, ToolPath, Worked, path_checks, tool_name, trailed,
+};
 use aptum_core::units::measure;
-use aptum_core::workshop::{Cutter, Tool};
-use aptum_core::{Job, LineKind};
+use aptum_core::workshop::{Cutter, DepthSetting, Finds, Force, RecordId, Tool};
+use aptum_core::{Check, Job, LineKind, Prepared, PreparedPiece, Workshop};
 use rocket::serde::json::Json;
 use rocket::{State, post};
 use schemars::JsonSchema;
@@ -16,7 +20,8 @@ use ts_rs::TS;
 use super::Problem;
 use super::body::Body;
 use crate::desk::Desk;
-use crate::shelf::{prepared, tool_path};
+use crate::output::cutter_of;
+use crate::shelf::{planned, prepared, tool_path};
 
 /// A job and which of its runs of sheets is meant.
 #[derive(Debug, Deserialize, JsonSchema, TS)]
@@ -33,16 +38,31 @@ pub struct ToolingView {
     /// How long a sheet takes, s; none where the cutter's pace is not known.
     seconds: Option<f64>,
     time_text: String,
+    /// How long all sheets of the job take that are alike; empty where it is one.
+    order_text: String,
     /// What was asked for twice and is worked once; empty where nothing was.
     left_out_text: String,
     /// How far tools go down, and up.
     length_text: String,
     travel_text: String,
+    /// What is said of the path.
+    checks: Vec<Check>,
+    /// Copies that can be worked first or last.
+    copies: Vec<SheetCopy>,
+}
+
+/// A copy that can be pinned to the beginning or the end.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct SheetCopy {
+    piece: PieceId,
+    copy: u32,
+    name: String,
 }
 
 /// An operation.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct OperationView {
+    id: OperationId,
     kind: LineKind,
     name: String,
     tool: String,
@@ -50,20 +70,52 @@ pub struct OperationView {
     station: Option<String>,
     /// The stations that could.
     stations: Vec<String>,
-    /// N; none leaves it to the machine.
-    force: Option<f64>,
+    /// How the station's blade gets its depth.
+    depth_setting: Option<DepthSetting>,
+    /// In the unit that is told with it; none leaves it to the machine.
+    force: Option<Force>,
     /// mm/s; none leaves it to the machine.
     speed: Option<f64>,
     passes: u32,
+    /// The station's step; none leaves it as it is.
+    depth: Option<f64>,
     is_off: bool,
-    /// True where the machine stops before it for another tool.
-    is_after_stop: bool,
+    when: Moment,
+    reverse: Reverse,
+    /// In which loading of the sheet, from 0.
+    loading: usize,
+    /// What a person does before it, in words.
+    before: Vec<String>,
+    /// The recipe that it goes by.
+    recipe: Option<RecipeView>,
+    /// Shares of its lines that could be worked by themselves.
+    shares: Vec<ShareView>,
+    /// True where it was split off.
+    is_share: bool,
     lines: usize,
     length_text: String,
     time_text: String,
     /// When it begins and how long it takes, s.
     begins: f64,
     takes: f64,
+}
+
+/// The recipe that an operation goes by.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct RecipeView {
+    id: RecordId,
+    name: String,
+    /// The day on which it worked last.
+    worked: Option<String>,
+    /// What the job says otherwise, such as “force 2 N, not 1.9 N”.
+    differs: Vec<String>,
+}
+
+/// A share of an operation's lines.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct ShareView {
+    id: OperationId,
+    name: String,
 }
 
 /// A tool's way along one line, once.
@@ -73,8 +125,16 @@ pub struct StretchView {
     operation: usize,
     /// Which pass, from 1.
     pass: u32,
+    /// The piece that the line is on; none in the waste.
+    piece: Option<PieceId>,
+    /// The line's name on it, such as `edge`; empty where a blade is turned in the waste.
+    stroke: String,
     /// Where the tip runs, SVG path data, mm.
     line: String,
+    /// Where the tip will really run with a blade that trails and nobody who allows for it, SVG path data, mm; empty where
+    /// that is the same.
+    trails: String,
+    length_text: String,
     /// Where the tool comes down and goes up, mm.
     from: [f64; 2],
     to: [f64; 2],
@@ -93,85 +153,264 @@ pub async fn tooling(
         let ToolingAsk { job, run } = ask.0;
         let workshop = store.workshop()?;
         let prepared = prepared(&job, &workshop, store)?;
-        let Some(path) = tool_path(&prepared, &job, &workshop, run) else {
+        let found = tool_path(&prepared, &job, &workshop, run);
+        let found = found.zip(planned(&prepared, &job, run));
+        let Some((path, plan)) = found else {
             let runs = prepared.layout.runs.len();
             return Err(Problem::missing(format!("The job has {runs} kinds of sheets, no more")));
         };
-        let cutter = job.sheet.cutter.as_ref().and_then(|id| workshop.cutters.get(id));
-        let show = |mm: f64| measure(mm, job.unit);
+        let own = Told { job: &job, workshop: &workshop, prepared: &prepared };
         let (length, travel) = path.lengths();
+        let show = |mm: f64| measure(mm, job.unit);
         let operations = path.worked.iter().enumerate().map(|(number, worked)| {
-            let own = || path.stretches.iter().filter(|own| own.operation == number);
-            let begins = own().next().map_or(0.0, |first| first.begins);
-            OperationView::new(worked, cutter, begins, &show)
+            let mut stretches = path.stretches.iter().filter(|own| own.operation == number);
+            let begins = stretches.next().map_or(0.0, |first| first.begins);
+            own.operation(worked, begins)
         });
+        let sheets = prepared.layout.runs.get(run).map_or(1, |run| run.sheets);
+        let order = path.seconds.filter(|_| sheets > 1).map(|own| own * f64::from(sheets));
         Ok(Json(ToolingView {
             operations: operations.collect(),
-            stretches: path.stretches.iter().map(StretchView::new).collect(),
+            stretches: path
+                .stretches
+                .iter()
+                .map(|own_stretch| own.stretch(own_stretch, &plan, &path))
+                .collect(),
             seconds: path.seconds,
             time_text: path.seconds.map_or_else(|| "not known".to_owned(), clock),
+            order_text: order
+                .map_or_else(String::new, |own| format!("{} for all {sheets}", clock(own))),
             left_out_text: if path.left_out > 0.5 { show(path.left_out) } else { String::new() },
             length_text: show(length),
             travel_text: show(travel),
+            checks: path_checks(&path, own.cutter(), &prepared.windows.cut, job.unit),
+            copies: own.copies(run),
         }))
     })
     .await
 }
 
-impl OperationView {
-    fn new(
-        worked: &Worked,
-        cutter: Option<&Cutter>,
-        begins: f64,
-        show: &dyn Fn(f64) -> String,
-    ) -> Self {
-        let own = &worked.operation;
-        let stations = cutter.map_or(&[] as &[_], |cutter| cutter.stations.as_slice());
-        let holding = stations.iter().filter(|station| station.tools.contains(&own.tool));
-        Self {
-            kind: own.kind,
-            name: own.kind.name().to_owned(),
-            tool: match own.tool {
-                Tool::DragKnife => "knife",
-                Tool::Creaser => "creaser",
-                Tool::Pen => "pen",
+/// What an answer is told from.
+struct Told<'a> {
+    job: &'a Job,
+    workshop: &'a Workshop,
+    prepared: &'a Prepared,
+}
+
+/// Most copies that are offered to be pinned.
+const MOST_COPIES: usize = 400;
+
+impl<'a> Told<'a> {
+    fn cutter(&self) -> Option<&'a Cutter> {
+        cutter_of(self.job, self.workshop)
+    }
+
+    fn copies(&self, run: usize) -> Vec<SheetCopy> {
+        let pieces: Vec<usize> = self.prepared.blanks().map(|blank| blank.piece).collect();
+        let placements = self.prepared.layout.runs.get(run).map(|run| run.placements.as_slice());
+        let mut copies: Vec<SheetCopy> = Vec::new();
+        for at in placements.unwrap_or_default().iter().take(MOST_COPIES) {
+            let Some(piece) = pieces.get(at.part).and_then(|at| self.prepared.pieces.get(*at))
+            else {
+                continue;
+            };
+            let id = &piece.job_piece.id;
+            if copies.iter().all(|own| own.piece != *id || own.copy != at.copy) {
+                let name = format!("{} {}", piece.name, at.copy);
+                copies.push(SheetCopy { piece: id.clone(), copy: at.copy, name });
             }
-            .to_owned(),
-            station: own.station.and_then(|at| stations.get(at)).map(|own| own.name.clone()),
+        }
+        copies
+    }
+
+    fn operation(&self, worked: &Worked, begins: f64) -> OperationView {
+        let own = &worked.operation;
+        let stations = self.cutter().map_or(&[] as &[_], |cutter| cutter.stations.as_slice());
+        let holding = stations.iter().filter(|station| station.tools.contains(&own.tool));
+        let station = own.station.and_then(|at| stations.get(at));
+        OperationView {
+            id: own.id.clone(),
+            kind: own.kind,
+            name: self.name(own),
+            tool: tool_name(own.tool).to_owned(),
+            station: station.map(|own| own.name.clone()),
             stations: holding.map(|station| station.name.clone()).collect(),
+            depth_setting: station.map(|own| own.depth),
             force: own.force,
             speed: own.speed,
             passes: own.passes,
+            depth: own.depth,
             is_off: own.is_off,
-            is_after_stop: own.is_after_stop,
+            when: own.when,
+            reverse: own.reverse,
+            loading: own.loading,
+            before: own.before.iter().map(|before| self.before(*before, own)).collect(),
+            recipe: self.recipe(own),
+            shares: self.shares(own),
+            is_share: own.share != Share::Rest,
             lines: worked.lines,
-            length_text: show(worked.length),
+            length_text: measure(worked.length, self.job.unit),
             time_text: worked.seconds.map_or_else(String::new, clock),
             begins,
             takes: worked.seconds.unwrap_or(0.0),
         }
     }
-}
 
-impl StretchView {
-    fn new(own: &Stretch) -> Self {
-        let xy = |at: Option<&Point>| at.map_or([0.0; 2], |at| [at.x, at.y]);
-        let mut line = String::new();
-        for (at, point) in own.line.iter().enumerate() {
-            let letter = if at == 0 { 'M' } else { 'L' };
-            // Writing to a string cannot fail.
-            let _ = write!(line, "{letter}{:.3} {:.3}", point.x, point.y);
+    fn name(&self, own: &Operation) -> String {
+        match &own.share {
+            Share::Piece(id) => {
+                let piece = self.prepared.pieces.iter().find(|piece| piece.job_piece.id == *id);
+                let name = piece.map_or(id.0.as_str(), |piece| piece.name.as_str());
+                format!("{}, {name}", own.kind.name())
+            }
+            _ => own.name(),
         }
-        Self {
+    }
+
+    fn before(&self, before: Before, own: &Operation) -> String {
+        let cutter = self.cutter();
+        let station = own.station.and_then(|at| cutter?.stations.get(at));
+        let station = station.map_or("its station", |station| station.name.as_str());
+        match before {
+            Before::Tool => format!("stop: the {} goes into {station}", tool_name(own.tool)),
+            Before::Depth => {
+                format!("stop: {station} is set to step {}", own.depth.unwrap_or_default())
+            }
+            Before::Cap => format!(
+                "stop: the cap for depth {} goes onto {station}",
+                own.depth.unwrap_or_default()
+            ),
+            Before::Load => {
+                let how = match cutter.map(|cutter| &cutter.finds) {
+                    _ if own.is_from_behind() => "with its back up, to the stop",
+                    Some(Finds::Eye(_)) => "and its marks are read again",
+                    Some(Finds::Crosshairs) => "and the crosshairs are set again",
+                    Some(Finds::Scan) => "and it is scanned again",
+                    _ => "to the stop",
+                };
+                let printed = match own.when {
+                    Moment::BeforePrint => "",
+                    Moment::BetweenInks => "printed in colour, ",
+                    Moment::AfterPrint => "printed, ",
+                };
+                format!("{printed}the sheet is loaded again {how}")
+            }
+        }
+    }
+
+    fn recipe(&self, own: &Operation) -> Option<RecipeView> {
+        let id = own.recipe.as_ref()?;
+        let recipe = self.workshop.recipes.get(id)?;
+        let show = |mm: f64| format!("{}/s", measure(mm, self.job.unit));
+        let left = || "left to the machine".to_owned();
+        let differs = own.differs.iter().map(|setting| match setting {
+            Setting::Force => (
+                "force",
+                own.force.map_or_else(left, Force::text),
+                recipe.force.map_or_else(left, Force::text),
+            ),
+            Setting::Speed => {
+                ("speed", own.speed.map_or_else(left, show), recipe.speed.map_or_else(left, show))
+            }
+            Setting::Passes => ("passes", own.passes.to_string(), recipe.passes.to_string()),
+            Setting::Depth => {
+                let step = |depth: Option<f64>| {
+                    depth.map_or_else(|| "as it is".to_owned(), |own| own.to_string())
+                };
+                ("depth", step(own.depth), step(recipe.depth))
+            }
+        });
+        Some(RecipeView {
+            id: id.clone(),
+            name: recipe.name.clone(),
+            worked: recipe.worked.clone(),
+            differs: differs.map(|(what, now, was)| format!("{what} {now}, not {was}")).collect(),
+        })
+    }
+
+    /// What could be split off: outlines from what is cut inside them, and the pieces of a job of several.
+    fn shares(&self, own: &Operation) -> Vec<ShareView> {
+        if own.share != Share::Rest {
+            return Vec::new();
+        }
+        let blanks: Vec<_> = self.prepared.blanks().collect();
+        let has = |inside: bool| {
+            blanks.iter().any(|blank| {
+                let part = blank.part;
+                if inside {
+                    part.strokes.iter().any(|stroke| part.kind(stroke.kind) == own.kind)
+                } else {
+                    part.edge == own.kind
+                }
+            })
+        };
+        let mut shares = Vec::new();
+        if has(true) && has(false) {
+            shares.push(Share::Edge);
+        }
+        if self.prepared.pieces.len() > 1 {
+            let with = |piece: &&PreparedPiece| {
+                piece.laid_parts().iter().any(|part| part.kinds().any(|kind| kind == own.kind))
+            };
+            let pieces: Vec<_> = self.prepared.pieces.iter().filter(with).collect();
+            if pieces.len() > 1 {
+                shares.extend(pieces.iter().map(|piece| Share::Piece(piece.job_piece.id.clone())));
+            }
+        }
+        let known = &self.job.tooling.operations;
+        shares
+            .into_iter()
+            .map(|share| {
+                let id = OperationId::new(own.kind, &share);
+                let name = match &share {
+                    Share::Piece(piece) => {
+                        let mut all = self.prepared.pieces.iter();
+                        let found = all.find(|own| own.job_piece.id == *piece);
+                        found.map_or_else(|| piece.0.clone(), |own| own.name.clone())
+                    }
+                    _ => "outlines".to_owned(),
+                };
+                ShareView { id, name }
+            })
+            .filter(|share| !known.contains_key(&share.id))
+            .collect()
+    }
+
+    fn stretch(&self, own: &Stretch, plan: &CutPlan, path: &ToolPath) -> StretchView {
+        let xy = |at: Option<&Point>| at.map_or([0.0; 2], |at| [at.x, at.y]);
+        let stroke = own.stroke.and_then(|at| plan.strokes.get(at));
+        let piece = stroke.filter(|own| own.copy.is_some());
+        let long: f64 = own.line.windows(2).map(|two| two[0].distance(two[1])).sum();
+        let tip = self.cutter().and_then(|cutter| {
+            let knife = path.worked.get(own.operation)?.operation.tool == Tool::DragKnife;
+            let offset = cutter.knife.offset;
+            (knife && offset > 0.0).then(|| trailed(&own.way, offset))
+        });
+        StretchView {
             operation: own.operation,
             pass: own.pass,
-            line,
+            piece: piece.and_then(|own| plan.pieces.get(own.blank)).cloned(),
+            stroke: stroke.map_or_else(String::new, |own| own.stroke.to_string()),
+            line: line_of(&own.line),
+            trails: tip.filter(|_| own.pass == 1).map_or_else(String::new, |tip| line_of(&tip)),
+            length_text: measure(long, self.job.unit),
             from: xy(own.way.first()),
             to: xy(own.way.last()),
             begins: own.begins,
             takes: own.takes,
         }
     }
+}
+
+/// A line as SVG path data.
+pub(super) fn line_of(points: &[Point]) -> String {
+    let mut line = String::new();
+    for (at, point) in points.iter().enumerate() {
+        let letter = if at == 0 { 'M' } else { 'L' };
+        // Writing to a string cannot fail.
+        let _ = write!(line, "{letter}{:.3} {:.3}", point.x, point.y);
+    }
+    line
 }
 
 /// Minutes and seconds.

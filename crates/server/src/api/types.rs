@@ -23,6 +23,7 @@ use super::layers::LineUpAsk;
 use super::lengths::{LengthEntry, ReadLength};
 use super::lines::{FreeAsk, FreedView, PickAsk, PickedView};
 use super::lists::{ListView, RowAsk};
+use super::logbook::{LogChange, LogbookView};
 use super::meta::Meta;
 use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
 use super::preview::{Draft, PlanAsk, PlannedLines, Preview};
@@ -31,6 +32,7 @@ use super::rework::{DrawingParts, ReworkAsk};
 use super::summaries::JobSummary;
 use super::tooling::{ToolingAsk, ToolingView};
 use super::traces::{ApartAsk, PictureStart, TraceAsk, TraceLook};
+use super::trial::{TrialAsk, TrialView};
 use super::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
 
@@ -89,6 +91,10 @@ pub fn typescript() -> String {
     types.visit::<FreedView>();
     types.visit::<ToolingAsk>();
     types.visit::<ToolingView>();
+    types.visit::<TrialAsk>();
+    types.visit::<TrialView>();
+    types.visit::<LogbookView>();
+    types.visit::<LogChange>();
     types.visit::<PickAsk>();
     types.visit::<PickedView>();
     types.visit::<KeptKey>();

@@ -11,7 +11,7 @@ use aptum_formats::svg::MarksInCut;
 use aptum_formats::svg::SvgUnits;
 
 use super::find::Found;
-use crate::output::{Desired, OutputKind, cutter_of, outputs};
+use crate::output::{Desired, OutputKind, cutter_of, machine_name, outputs};
 use crate::store::rescue;
 
 pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(), Box<dyn Error>> {
@@ -38,10 +38,11 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
                     write(out, &format!("cut-{sheet}.dxf"), |file| desired.write(kind, file))?;
                 }
             }
-            OutputKind::CutHpgl([first, last]) => {
+            OutputKind::Machine([first, last], loading, language) => {
                 for sheet in first..=last {
-                    let kind = OutputKind::CutHpgl([sheet, sheet]);
-                    write(out, &format!("cut-{sheet}.hpgl"), |file| desired.write(kind, file))?;
+                    let kind = OutputKind::Machine([sheet, sheet], loading, language);
+                    let name = machine_name(sheet, loading, language);
+                    write(out, &name, |file| desired.write(kind, file))?;
                 }
             }
             kind => write(out, &output.name, |file| desired.write(kind, file))?,

@@ -8,6 +8,7 @@ mod blobs;
 mod copies;
 mod error;
 mod jobs;
+mod logbook;
 mod open;
 mod parts;
 mod records;
@@ -27,6 +28,7 @@ use diesel::r2d2::{ConnectionManager, Pool, PooledConnection};
 pub use copies::{backup, restore};
 pub use error::StoreError;
 pub use jobs::{Entry, StoredJob};
+pub use logbook::Logged;
 pub use rescue::{Rescued, rescue};
 pub use workshop::{RecordChange, WorkshopHead};
 

@@ -61,6 +61,7 @@ pub(super) fn workshop(connection: &mut SqliteConnection) -> Result<Workshop, St
         cutters: load(connection, "cutters")?,
         carriers: load(connection, "carriers")?,
         mark_sets: load(connection, "mark_sets")?,
+        recipes: load(connection, "recipes")?,
     })
 }
 
@@ -85,6 +86,7 @@ pub(super) fn load_readable(connection: &mut SqliteConnection) -> Workshop {
         cutters: readable(connection, "cutters"),
         carriers: readable(connection, "carriers"),
         mark_sets: readable(connection, "mark_sets"),
+        recipes: readable(connection, "recipes"),
     }
 }
 
@@ -110,7 +112,8 @@ pub(super) fn add_all(
     add(connection, "printers", &workshop.printers)?;
     add(connection, "cutters", &workshop.cutters)?;
     add(connection, "carriers", &workshop.carriers)?;
-    add(connection, "mark_sets", &workshop.mark_sets)
+    add(connection, "mark_sets", &workshop.mark_sets)?;
+    add(connection, "recipes", &workshop.recipes)
 }
 
 fn load<T: DeserializeOwned>(

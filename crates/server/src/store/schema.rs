@@ -70,5 +70,13 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    logbook (id) {
+        id -> Integer,
+        made_at -> Text,
+        body -> Text,
+    }
+}
+
 diesel::joinable!(revisions -> jobs (job));
 diesel::allow_tables_to_appear_in_same_query!(jobs, revisions);

@@ -14,5 +14,6 @@ mod pictures;
 mod races;
 mod sheet;
 mod store;
+mod tooling;
 mod traces;
 mod workshop;

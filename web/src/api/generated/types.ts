@@ -543,9 +543,17 @@ tail: number,
  */
 thickest: number, 
 /**
- * Greatest force in newtons, where it is known.
+ * Greatest force in its own unit, where it is known.
  */
 force: number | null, 
+/**
+ * What it counts force in.
+ */
+force_unit: ForceUnit, 
+/**
+ * True where its bed bears a cut that goes through: no carrier is needed for that.
+ */
+bears_cuts: boolean, 
 /**
  * Its stations.
  */
@@ -574,6 +582,10 @@ pace?: Pace | null,
  * The language that it takes, where it takes HP-GL.
  */
 dialect?: Dialect | null, 
+/**
+ * How it takes G-code, where it does.
+ */
+gcode?: Gcode | null, 
 /**
  * Where it stands in lists.
  */
@@ -621,13 +633,21 @@ swapped: boolean,
  */
 station: string, 
 /**
- * What sets the force, `{}` grams; empty where it is set on the machine.
+ * What sets the force, `{}` the number in the cutter's unit; empty where it is set on the machine.
  */
 force: string, 
 /**
  * What sets the speed, `{}` cm/s; HP-GL has `VS{};`. Empty where it is set on the machine.
  */
-speed: string, };
+speed: string, 
+/**
+ * What sets the blade's depth, `{}` its step; empty where that is set by hand.
+ */
+depth: string, 
+/**
+ * What tells how often it goes along each line, `{}` the passes; empty where lines are sent again for each pass.
+ */
+passes: string, };
 
 export type Dimension = { 
 /**
@@ -1097,6 +1117,18 @@ id: BlobId,
  */
 name: string, };
 
+export type Force = { 
+/**
+ * How many.
+ */
+amount: number, 
+/**
+ * Of what.
+ */
+unit: ForceUnit, };
+
+export type ForceUnit = "newtons" | "grams" | "steps";
+
 export type Form = { 
 /**
  * True to cut through the liner too, on stock that has one: its cuts are kiss cuts there otherwise.
@@ -1223,6 +1255,16 @@ bound: number,
  */
 sense: Sense, };
 
+export type Gcode = { 
+/**
+ * How high the tool travels above the card, mm; 0.5 to 50.
+ */
+travel: number, 
+/**
+ * How deep it goes where no depth is told, mm below the card's face; 0 to 20.
+ */
+depth: number, };
+
 export type Grain = "long" | "short" | "unknown";
 
 export type Grid = { "by": "pitch", "value": [number, number] } | { "by": "count", "value": [number, number] };
@@ -1338,6 +1380,16 @@ changes: Array<FieldChange>,
  * Views that the page has already.
  */
 known: Known, };
+
+export type JobNamed = { 
+/**
+ * Which it is.
+ */
+id: number, 
+/**
+ * What it was called.
+ */
+name: string, };
 
 export type JobPiece = { 
 /**
@@ -1895,6 +1947,86 @@ separator: string,
  */
 has_head: boolean, };
 
+export type LogChange = { outcome: Outcome, note: string, };
+
+export type LogEntry = { 
+/**
+ * For which job; none where it was tried for its own sake.
+ */
+job?: JobNamed | null, 
+/**
+ * On which card.
+ */
+stock: Named, 
+/**
+ * By which cutter.
+ */
+cutter: Named, 
+/**
+ * With which tool.
+ */
+tool: Tool, 
+/**
+ * Along which kind of line.
+ */
+line: LineKind, 
+/**
+ * The force that was sent; none was left to the machine.
+ */
+force: Force | null, 
+/**
+ * The speed, mm/s.
+ */
+speed: number | null, 
+/**
+ * The passes.
+ */
+passes: number, 
+/**
+ * The blade's depth, in the station's steps.
+ */
+depth: number | null, 
+/**
+ * What the ladder varied of which this is a rung; none where it was no ladder.
+ */
+varied: Varied | null, 
+/**
+ * What came of it.
+ */
+outcome: Outcome, 
+/**
+ * What else is to be known.
+ */
+note: string, };
+
+export type LogView = { id: number, 
+/**
+ * When, such as `2026-10-12 14:03`.
+ */
+made_at: string, entry: LogEntry, 
+/**
+ * Such as “kiss cut with a knife”.
+ */
+what: string, 
+/**
+ * The settings that were sent.
+ */
+settings: string, 
+/**
+ * What came of it, in words that suit the line.
+ */
+outcome: string, };
+
+export type LogbookView = { entries: Array<LogView>, 
+/**
+ * How many there are in all.
+ */
+all: number, 
+/**
+ * How many were found; the first of them are shown.
+ */
+found: number, };
+
 export type Look = "stroke" | "hairline" | "fill" | "words" | "unseen" | "clipped";
 
 export type Made = "nested" | "by-hand";
@@ -2129,6 +2261,18 @@ export type MisfitView = { placement: Placement,
  */
 outside: string, };
 
+export type Moment = "before-print" | "between-inks" | "after-print";
+
+export type Named = { 
+/**
+ * Which it is.
+ */
+id: RecordId, 
+/**
+ * What it was called.
+ */
+name: string, };
+
 export type NamedPicture = { 
 /**
  * The name of its file.
@@ -2181,7 +2325,11 @@ width: number,
 /**
  * How many each outline has, 1 to 40.
  */
-count: number, };
+count: number, 
+/**
+ * At most so far from one to the next, mm, whatever their number; 5 to 1000.
+ */
+every?: number | null, };
 
 export type NodeView = { at: [number, number], into: [number, number] | null, out: [number, number] | null, };
 
@@ -2217,9 +2365,11 @@ preview: Preview | null,
  */
 errors: Array<InputError>, };
 
+export type OperationId = string;
+
 export type OperationSay = { 
 /**
- * True where they are not worked.
+ * True where it is not done.
  */
 off?: boolean, 
 /**
@@ -2227,19 +2377,31 @@ off?: boolean,
  */
 station?: string | null, 
 /**
- * The force, N; `None` leaves it to the machine.
+ * The force, in the machine's unit; `None` takes the recipe's, or leaves it to the machine.
  */
-force?: number | null, 
+force?: Force | null, 
 /**
- * The speed, mm/s; `None` leaves it to the machine.
+ * The speed, mm/s; `None` takes the recipe's, or leaves it to the machine.
  */
 speed?: number | null, 
 /**
- * How often the tool goes along each line, 1 to 20.
+ * How often the tool goes along each line, 1 to 20; `None` takes the recipe's, or once.
  */
-passes?: number | null, };
+passes?: number | null, 
+/**
+ * The blade's depth, in the station's steps; `None` takes the recipe's, or leaves it as it is.
+ */
+depth?: number | null, 
+/**
+ * When it is done; `None` when all is printed.
+ */
+when?: Moment | null, 
+/**
+ * How it is done, of reverse creases; `None` presses them from the front.
+ */
+reverse?: Reverse | null, };
 
-export type OperationView = { kind: LineKind, name: string, tool: string, 
+export type OperationView = { id: OperationId, kind: LineKind, name: string, tool: string, 
 /**
  * The station that holds the tool; none where none does.
  */
@@ -2249,17 +2411,41 @@ station: string | null,
  */
 stations: Array<string>, 
 /**
- * N; none leaves it to the machine.
+ * How the station's blade gets its depth.
  */
-force: number | null, 
+depth_setting: DepthSetting | null, 
+/**
+ * In the unit that is told with it; none leaves it to the machine.
+ */
+force: Force | null, 
 /**
  * mm/s; none leaves it to the machine.
  */
-speed: number | null, passes: number, is_off: boolean, 
+speed: number | null, passes: number, 
 /**
- * True where the machine stops before it for another tool.
+ * The station's step; none leaves it as it is.
  */
-is_after_stop: boolean, lines: number, length_text: string, time_text: string, 
+depth: number | null, is_off: boolean, when: Moment, reverse: Reverse, 
+/**
+ * In which loading of the sheet, from 0.
+ */
+loading: number, 
+/**
+ * What a person does before it, in words.
+ */
+before: Array<string>, 
+/**
+ * The recipe that it goes by.
+ */
+recipe: RecipeView | null, 
+/**
+ * Shares of its lines that could be worked by themselves.
+ */
+shares: Array<ShareView>, 
+/**
+ * True where it was split off.
+ */
+is_share: boolean, lines: number, length_text: string, time_text: string, 
 /**
  * When it begins and how long it takes, s.
  */
@@ -2304,6 +2490,10 @@ licence: string,
  * A note of one's own.
  */
 note: string, };
+
+export type Outcome = "not-through" | "just-right" | "too-deep";
+
+export type OutcomeView = { outcome: Outcome, text: string, };
 
 export type OutlineId = string;
 
@@ -2575,6 +2765,16 @@ flat: Seen<FlatView>,
  * What is printed on it.
  */
 face: Seen<FaceView>, };
+
+export type Pin = { 
+/**
+ * Of which piece.
+ */
+piece: PieceId, 
+/**
+ * Which of its copies on the first of the sheets that are alike, from 1.
+ */
+copy: number, };
 
 export type Place = { 
 /**
@@ -2876,7 +3076,67 @@ mm: number,
  */
 text: string, };
 
-export type Record = { "kind": "stocks" } & Stock | { "kind": "printers" } & Printer | { "kind": "cutters" } & Cutter | { "kind": "carriers" } & Carrier | { "kind": "mark_sets" } & MarkSet;
+export type Recipe = { 
+/**
+ * Its name in lists.
+ */
+name: string, 
+/**
+ * The card.
+ */
+stock: RecordId, 
+/**
+ * The cutter.
+ */
+cutter: RecordId, 
+/**
+ * The tool.
+ */
+tool: Tool, 
+/**
+ * The kind of line.
+ */
+line: LineKind, 
+/**
+ * The force, in the cutter's unit.
+ */
+force?: Force | null, 
+/**
+ * The speed, mm/s.
+ */
+speed?: number | null, 
+/**
+ * How often along each line, 1 to 20.
+ */
+passes: number, 
+/**
+ * The blade's depth, in the station's steps.
+ */
+depth?: number | null, 
+/**
+ * The day on which it worked last, such as `2026-10-12`; none where nobody has tried it.
+ */
+worked?: string | null, 
+/**
+ * What else is to be known.
+ */
+note?: string, 
+/**
+ * Where it stands in lists.
+ */
+keeping: Keeping, };
+
+export type RecipeView = { id: RecordId, name: string, 
+/**
+ * The day on which it worked last.
+ */
+worked: string | null, 
+/**
+ * What the job says otherwise, such as “force 2 N, not 1.9 N”.
+ */
+differs: Array<string>, };
+
+export type Record = { "kind": "stocks" } & Stock | { "kind": "printers" } & Printer | { "kind": "cutters" } & Cutter | { "kind": "carriers" } & Carrier | { "kind": "mark_sets" } & MarkSet | { "kind": "recipes" } & Recipe;
 
 export type RecordDrawing = { 
 /**
@@ -2900,7 +3160,7 @@ unit: Unit, };
 
 export type RecordId = string;
 
-export type RecordKind = "stocks" | "printers" | "cutters" | "carriers" | "mark_sets";
+export type RecordKind = "stocks" | "printers" | "cutters" | "carriers" | "mark_sets" | "recipes";
 
 export type RecordSketch = { record: Record, 
 /**
@@ -2957,6 +3217,8 @@ has_art: boolean,
  * The job that it makes; `None` where it was only measured.
  */
 job: Job | null, };
+
+export type Reverse = "pressed" | "scored" | "perforated" | "from-behind";
 
 export type ReworkAsk = { 
 /**
@@ -3073,6 +3335,20 @@ path: string,
  * Around them: left, top, width, height.
  */
 bounds: [number, number, number, number], };
+
+export type RungView = { value: number, text: string, 
+/**
+ * Where it lies, mm: left, top, width, height.
+ */
+place: [number, number, number, number], 
+/**
+ * Its lines, SVG path data, mm.
+ */
+line: string, 
+/**
+ * What the Logbook is told when its outcome is known.
+ */
+entry: LogEntry, };
 
 export type RunningView = { to: string, 
 /**
@@ -3218,6 +3494,10 @@ up: Up,
 turn: number, };
 
 export type ShapeSize = { "by": "area" } | { "by": "sides", "mm": [number, number] } | { "by": "inset", "mm": number };
+
+export type ShareView = { id: OperationId, name: string, };
+
+export type SheetCopy = { piece: PieceId, copy: number, name: string, };
 
 export type SheetPlan = { 
 /**
@@ -3448,9 +3728,21 @@ bridge: number,
  */
 nicks: Nicks, 
 /**
- * An operation whose force and speed are told.
+ * A speed that is told, mm/s.
  */
-operation: OperationSay, 
+speed: number, 
+/**
+ * A force that is told, in each unit.
+ */
+forces: Array<Force>, 
+/**
+ * Cuts in the waste.
+ */
+weeding: Weeding, 
+/**
+ * How a machine takes G-code.
+ */
+gcode: Gcode, 
 /**
  * How a cutter moves.
  */
@@ -3580,9 +3872,22 @@ operation: number,
  */
 pass: number, 
 /**
+ * The piece that the line is on; none in the waste.
+ */
+piece: PieceId | null, 
+/**
+ * The line's name on it, such as `edge`; empty where a blade is turned in the waste.
+ */
+stroke: string, 
+/**
  * Where the tip runs, SVG path data, mm.
  */
 line: string, 
+/**
+ * Where the tip will really run with a blade that trails and nobody who allows for it, SVG path data, mm; empty where
+ * that is the same.
+ */
+trails: string, length_text: string, 
 /**
  * Where the tool comes down and goes up, mm.
  */
@@ -3610,7 +3915,7 @@ pitch: number,
  */
 turn: number, };
 
-export type TakenBy = "printer-margin" | "roller-strips" | "cutter-reach" | "lead-tail" | "carrier" | "roll-sides" | "eye" | "outside-marks" | "keep-clear" | "sign";
+export type TakenBy = "printer-margin" | "roller-strips" | "cutter-reach" | "lead-tail" | "carrier" | "roll-sides" | "swivel" | "eye" | "outside-marks" | "keep-clear" | "sign";
 
 export type TakenView = { by: TakenBy, name: string, 
 /**
@@ -3710,13 +4015,34 @@ export type Tool = "drag-knife" | "creaser" | "pen";
 
 export type Tooling = { 
 /**
- * What is said of the kinds of line that are not worked as they come.
+ * What is said of the operations that are not done as they come, or that are split off.
  */
-operations?: { [key in LineKind]?: OperationSay }, 
+operations?: { [key in OperationId]: OperationSay }, 
+/**
+ * The operations in the order in which they run, where that is not the trade's; those that are not in it come where
+ * they would without it.
+ */
+order?: Array<OperationId>, 
+/**
+ * The copy that is worked first in each operation.
+ */
+first?: Pin | null, 
+/**
+ * The copy that is worked last in each operation.
+ */
+last?: Pin | null, 
 /**
  * Uncut places that hold pieces in the sheet; `None` leaves them to the carrier.
  */
-nicks?: Nicks | null, };
+nicks?: Nicks | null, 
+/**
+ * Outlines that are cut and tied in turn, to be torn; not together with nicks.
+ */
+perforated?: Perforation | null, 
+/**
+ * Cuts in the waste, so that it comes off in parts.
+ */
+weeding?: Weeding | null, };
 
 export type ToolingAsk = { job: Job, run: number, };
 
@@ -3726,13 +4052,25 @@ export type ToolingView = { operations: Array<OperationView>, stretches: Array<S
  */
 seconds: number | null, time_text: string, 
 /**
+ * How long all sheets of the job take that are alike; empty where it is one.
+ */
+order_text: string, 
+/**
  * What was asked for twice and is worked once; empty where nothing was.
  */
 left_out_text: string, 
 /**
  * How far tools go down, and up.
  */
-length_text: string, travel_text: string, };
+length_text: string, travel_text: string, 
+/**
+ * What is said of the path.
+ */
+checks: Array<Check>, 
+/**
+ * Copies that can be worked first or last.
+ */
+copies: Array<SheetCopy>, };
 
 export type Touched = { kind: RecordKind, id: RecordId, 
 /**
@@ -3890,6 +4228,70 @@ one_from: number | null, one_from_text: string | null,
  */
 dropped: Array<number>, };
 
+export type TrialAsk = { job: Job, 
+/**
+ * The job's number, for the Logbook.
+ */
+id: number | null, 
+/**
+ * Which run of its sheets.
+ */
+run: number, 
+/**
+ * Which operation.
+ */
+operation: string, varied: Varied, on: TrialOn, };
+
+export type TrialOn = "sheet" | "scrap";
+
+export type TrialView = { 
+/**
+ * Such as “kiss cut on jar label paper, with a knife in Left”.
+ */
+title: string, varied: Varied, on: TrialOn, 
+/**
+ * What to do next.
+ */
+advice: string, 
+/**
+ * True where what is looked for is bracketed.
+ */
+is_settled: boolean, 
+/**
+ * Entries that contradict each other.
+ */
+contradiction: Array<number>, 
+/**
+ * The rungs of the next ladder; none where there is nothing to try.
+ */
+rungs: Array<RungView>, 
+/**
+ * How long the ladder takes, s.
+ */
+seconds: number | null, 
+/**
+ * What was tried of this so far, by value.
+ */
+tried: Array<TriedView>, 
+/**
+ * The outcomes, in words that suit the line.
+ */
+outcomes: Array<OutcomeView>, 
+/**
+ * What would be kept, where it is settled.
+ */
+recipe: Recipe | null, 
+/**
+ * Why there is no ladder, in words; empty where there is one.
+ */
+trouble: string, 
+/**
+ * The settings that all rungs share.
+ */
+settings: string, };
+
+export type TriedView = { id: number, value: number, text: string, outcome: Outcome, made_at: string, };
+
 export type Turning = "free" | "quarter" | "grain" | "upright";
 
 export type TurnsAbout = "long-edge" | "short-edge";
@@ -3949,6 +4351,8 @@ decimals: number, };
 
 export type Up = "as-read" | "as-drawn";
 
+export type Varied = "force" | "depth" | "speed" | "passes";
+
 export type WayKind = "turned" | "marks" | "sheet" | "cutter" | "smaller" | "structure" | "split";
 
 export type WayView = { kind: WayKind, remedy: Remedy, 
@@ -3975,6 +4379,16 @@ piece: string | null,
  */
 others: number, };
 
+export type Weeding = { 
+/**
+ * How far the frame lies from the pieces, mm; 1 to 50.
+ */
+frame: number, 
+/**
+ * True where lines between the pieces divide what is in the frame.
+ */
+lines: boolean, };
+
 export type Workshop = { 
 /**
  * Card and paper.
@@ -3995,7 +4409,11 @@ carriers: { [key in RecordId]: Carrier },
 /**
  * Mark sets.
  */
-mark_sets: { [key in RecordId]: MarkSet }, };
+mark_sets: { [key in RecordId]: MarkSet }, 
+/**
+ * Recipes.
+ */
+recipes?: { [key in RecordId]: Recipe }, };
 
 export type WorkshopState = { workshop: Workshop, 
 /**

@@ -9,7 +9,7 @@ use ts_rs::TS;
 use super::found;
 use crate::api::Problem;
 use crate::desk::Desk;
-use crate::output::{OutputKind, cutter_of, outputs};
+use crate::output::{Language, OutputKind, cutter_of, outputs};
 
 /// A file that can be downloaded.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -39,6 +39,8 @@ pub(super) const fn is_of_sheets(kind: OutputKind) -> bool {
         OutputKind::Print
             | OutputKind::Plates
             | OutputKind::HandCut
+            | OutputKind::Steps
+            | OutputKind::PrintSteps
             | OutputKind::MarksSvg
             | OutputKind::MarksPdf
             | OutputKind::MarksPng(_)
@@ -69,10 +71,22 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 }
                 OutputKind::Cut(sheets) => ("Cut file", "lines only, in mm", None, Some(sheets)),
                 OutputKind::CutDxf(sheets) => {
-                    ("Cut file as DXF", "a layer for each kind of line", None, Some(sheets))
+                    ("Cut file as DXF", "a layer for each operation", None, Some(sheets))
                 }
-                OutputKind::CutHpgl(sheets) => {
+                OutputKind::Machine(sheets, _, Language::Hpgl) => {
                     ("Cut file as HP-GL", "as its cutter takes it", None, Some(sheets))
+                }
+                OutputKind::Machine(sheets, _, Language::Gcode) => {
+                    ("Cut file as G-code", "as its cutter takes it", None, Some(sheets))
+                }
+                OutputKind::Steps => (
+                    "Lines as processing steps",
+                    "a layer and an ink for each kind of line, in register with the print",
+                    None,
+                    None,
+                ),
+                OutputKind::PrintSteps => {
+                    ("Print and lines in one", "the same over art and marks", None, None)
                 }
                 OutputKind::MarksSvg => {
                     ("Marks as SVG", "alone, to lay under art made elsewhere", None, None)
@@ -111,10 +125,16 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 Some([first, _]) if matches!(output.kind, OutputKind::CutDxf(_)) => {
                     format!("cut-dxf/{first}")
                 }
-                Some([first, _]) if matches!(output.kind, OutputKind::CutHpgl(_)) => {
-                    format!("cut-hpgl/{first}")
-                }
-                Some([first, _]) => format!("cut/{first}"),
+                Some([first, _]) => match output.kind {
+                    OutputKind::Machine(_, loading, language) => {
+                        let route = match language {
+                            Language::Hpgl => "cut-hpgl",
+                            Language::Gcode => "cut-gcode",
+                        };
+                        format!("{route}/{first}?loading={}", loading + 1)
+                    }
+                    _ => format!("cut/{first}"),
+                },
                 None if is_of_sheets(output.kind) => output.name.clone(),
                 None => format!("piece/{}", output.name),
             };

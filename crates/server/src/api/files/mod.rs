@@ -1,8 +1,9 @@
 //! The files of a job, made from its current revision.
 
-use std::io::Write;
+use std::io::{self, Write};
 use std::sync::Arc;
 
+use aptum_core::check::Stage;
 use aptum_core::workshop::Cutter;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
@@ -23,7 +24,10 @@ use listed::is_of_sheets;
 
 use super::Problem;
 use crate::desk::Desk;
-use crate::output::{Desired, OutputKind, cutter_of, marks_wanted, outputs, units_wanted};
+use crate::output::{
+    Desired, Language, OutputKind, cutter_of, loadings, machine_name, marks_wanted, outputs,
+    units_wanted,
+};
 use crate::sending::Body;
 use crate::shelf;
 use crate::store::Store;
@@ -45,6 +49,7 @@ fn media_type(name: &str) -> ContentType {
         Some("gltf") => ContentType::new("model", "gltf+json"),
         Some("obj") => ContentType::new("model", "obj"),
         Some("dxf") => ContentType::new("image", "vnd.dxf"),
+        Some("nc") => ContentType::new("text", "plain"),
         Some("hpgl") => ContentType::new("application", "vnd.hp-hpgl"),
         _ => ContentType::ZIP,
     }
@@ -70,6 +75,22 @@ impl Download {
             kind: media_type(&name),
             disposition: Header::new("Content-Disposition", disposition),
         }
+    }
+}
+
+impl Download {
+    /// A file that is made from a job as it is kept.
+    pub(super) async fn of_job<W: FnOnce(&mut dyn Write) -> io::Result<()> + Send + 'static>(
+        desk: &Desk,
+        id: i32,
+        make: impl FnOnce(&Job, &Workshop, &Prepared) -> Result<(String, W), Problem> + Send + 'static,
+    ) -> Result<Self, Problem> {
+        let file = desk.file(move |store| {
+            let (job, workshop, prepared) = found(store, id)?;
+            let (file, write) = make(&job, &workshop, &prepared)?;
+            Ok((Named { job: job.name, file }, write))
+        });
+        file.await.map(Self::new)
     }
 }
 
@@ -165,27 +186,27 @@ pub async fn cut(
     .await
 }
 
-/// The registration marks alone.
+/// The registration marks alone, and the lines of all sheets as processing steps.
 #[get("/jobs/<id>/<name>", rank = 5)]
-pub async fn marks(desk: &State<Desk>, id: i32, name: MarksFile) -> Result<Download, Problem> {
+pub async fn of_sheets(desk: &State<Desk>, id: i32, name: SheetsFile) -> Result<Download, Problem> {
     one(desk, id, PLAIN, move |prepared, cutter| {
         let found = outputs(prepared, cutter).into_iter().find(|output| output.name == name.0);
         let found = found.ok_or_else(|| {
-            Problem::missing("This job’s sheets have no marks: choose marks on Sheet")
+            Problem::missing("This job’s sheets have no such file: without marks there are none alone, without print no art")
         })?;
         Ok((found.name, found.kind))
     })
     .await
 }
 
-/// What the files of the marks are called.
-pub struct MarksFile(String);
+/// What files of all sheets are called that are made in no other way.
+pub struct SheetsFile(String);
 
-impl<'r> FromParam<'r> for MarksFile {
+impl<'r> FromParam<'r> for SheetsFile {
     type Error = &'r str;
 
     fn from_param(name: &'r str) -> Result<Self, Self::Error> {
-        ["marks.svg", "marks.pdf", "marks.png"]
+        ["marks.svg", "marks.pdf", "marks.png", "steps.pdf", "print-steps.pdf"]
             .contains(&name)
             .then(|| Self(name.to_owned()))
             .ok_or(name)
@@ -231,17 +252,58 @@ pub async fn cut_dxf(desk: &State<Desk>, id: i32, number: u32) -> Result<Downloa
     .await
 }
 
-/// The tool path of one sheet, in its cutter's language.
-#[get("/jobs/<id>/cut-hpgl/<number>")]
-pub async fn cut_hpgl(desk: &State<Desk>, id: i32, number: u32) -> Result<Download, Problem> {
+/// The tool path of one sheet in HP-GL; of one of its loadings, from 1.
+#[get("/jobs/<id>/cut-hpgl/<number>?<loading>")]
+pub async fn cut_hpgl(
+    desk: &State<Desk>,
+    id: i32,
+    number: u32,
+    loading: Option<usize>,
+) -> Result<Download, Problem> {
+    for_machine(desk, id, number, loading, Language::Hpgl).await
+}
+
+/// The same in G-code.
+#[get("/jobs/<id>/cut-gcode/<number>?<loading>")]
+pub async fn cut_gcode(
+    desk: &State<Desk>,
+    id: i32,
+    number: u32,
+    loading: Option<usize>,
+) -> Result<Download, Problem> {
+    for_machine(desk, id, number, loading, Language::Gcode).await
+}
+
+/// What a machine gets; nothing while a limit of its work is broken.
+async fn for_machine(
+    desk: &Desk,
+    id: i32,
+    number: u32,
+    loading: Option<usize>,
+    language: Language,
+) -> Result<Download, Problem> {
     one(desk, id, PLAIN, move |prepared, cutter| {
         on_sheet(prepared, number)?;
-        if cutter.is_none_or(|cutter| cutter.dialect.is_none()) {
+        if !cutter.is_some_and(|cutter| language.is_taken_by(cutter)) {
             return Err(Problem::missing(
-                "The job’s cutter takes no HP-GL: say in the Workshop how it is spoken to, or use the SVG or DXF",
+                "The job’s cutter does not take this: say in the Workshop how it is spoken to, or use the SVG or DXF",
             ));
         }
-        Ok((format!("cut-{number}.hpgl"), OutputKind::CutHpgl([number, number])))
+        if let Some(broken) = prepared.broken(Stage::Tooling) {
+            let remedy = broken.remedies.first().map_or("", |own| own.text.as_str());
+            return Err(Problem::held(format!(
+                "Nothing is written for the machine yet. {}: {}. {remedy}",
+                broken.label, broken.verdict
+            )));
+        }
+        let (loading, all) = (loading.unwrap_or(1), loadings(prepared));
+        if !(1..=all).contains(&loading) {
+            return Err(Problem::missing(format!(
+                "There is no loading {loading}: each sheet is loaded {all} times"
+            )));
+        }
+        let kind = OutputKind::Machine([number, number], loading - 1, language);
+        Ok((machine_name(number, loading - 1, language), kind))
     })
     .await
 }
@@ -265,7 +327,7 @@ pub async fn piece(desk: &State<Desk>, id: i32, name: String) -> Result<Download
                     output.kind,
                     OutputKind::Cut(_)
                         | OutputKind::CutDxf(_)
-                        | OutputKind::CutHpgl(_)
+                        | OutputKind::Machine(..)
                         | OutputKind::SheetPng(..)
                 )
         });

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use aptum_core::arrange::Arranged;
 use aptum_core::fold::FoldedDrawing;
+use aptum_core::logbook::LogEntry;
 use aptum_core::sheet::RecordDrawing;
 use aptum_core::{Job, Workshop};
 use schemars::generate::SchemaGenerator;
@@ -15,12 +16,14 @@ use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
 use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
 use crate::api::jobs::{BinnedJob, JobChange, JobStep, OpenJob};
+use crate::api::logbook::{LogChange, LogbookView};
 use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::{Draft, PlanAsk, PlannedLines, Preview};
 use crate::api::returned::ReturnedView;
 use crate::api::summaries::JobSummary;
 use crate::api::tooling::{ToolingAsk, ToolingView};
+use crate::api::trial::{TrialAsk, TrialView};
 use crate::api::workshop::{RecordEntry, RecordSketch, WorkshopState, WorkshopStep};
 use crate::gate::guard::PassphraseEntry;
 
@@ -228,7 +231,7 @@ pub(super) const OF_JOBS: &[Route] = &[
     ),
     route(
         ("get", "/api/jobs/{id}/{name}"),
-        "The registration marks alone: marks.svg, marks.pdf, marks.png",
+        "The registration marks alone: marks.svg, marks.pdf, marks.png; the lines of all sheets as processing steps: steps.pdf, and over the art: print-steps.pdf",
         Body::Nothing,
         Body::OneOf(&["image/svg+xml", "application/pdf", "image/png"]),
     ),
@@ -240,10 +243,42 @@ pub(super) const OF_JOBS: &[Route] = &[
     ),
     route(
         ("get", "/api/jobs/{id}/cut-hpgl/{number}"),
-        "The tool path of a sheet as HP-GL, in its cutter's dialect",
+        "The tool path of a sheet as HP-GL, in its cutter's dialect; of one of its `loading`s, from 1",
         Body::Nothing,
         Body::Bytes("application/vnd.hp-hpgl"),
     ),
+    route(
+        ("get", "/api/jobs/{id}/cut-gcode/{number}"),
+        "The same as G-code",
+        Body::Nothing,
+        Body::Bytes("text/plain"),
+    ),
+    route(
+        ("post", "/api/trial"),
+        "The next ladder of test cuts for an operation, with what was tried so far",
+        json::<TrialAsk>(),
+        json::<TrialView>(),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/trial/{language}"),
+        "The file that cuts a ladder: test.hpgl, test.nc or test.svg, with `operation`, `varied`, `values`, `run` and `on`",
+        Body::Nothing,
+        Body::OneOf(&["application/vnd.hp-hpgl", "text/plain", "image/svg+xml"]),
+    ),
+    route(
+        ("get", "/api/logbook"),
+        "What was tried, the newest first; `text` finds entries that have all its words",
+        Body::Nothing,
+        json::<LogbookView>(),
+    ),
+    route(("post", "/api/logbook"), "Adds an entry", json::<LogEntry>(), json::<i32>()),
+    route(
+        ("put", "/api/logbook/{id}"),
+        "Says what came of an entry after all",
+        json::<LogChange>(),
+        Body::Nothing,
+    ),
+    route(("delete", "/api/logbook/{id}"), "Takes an entry out", Body::Nothing, Body::Nothing),
     route(
         ("post", "/api/jobs/{id}/returned"),
         "Measures a file against the marks of the job's sheets; `how` of lines, print or both makes a job of it",

@@ -160,7 +160,7 @@ pub async fn plan(
     desk.slow(move |store| {
         let PlanAsk { job, run } = ask.0;
         let prepared = prepared(&job, &*store.workshop()?, store)?;
-        let Some(plan) = planned(&prepared, run) else {
+        let Some(plan) = planned(&prepared, &job, run) else {
             let runs = prepared.layout.runs.len();
             return Err(Problem::missing(format!("The job has {runs} kinds of sheets, no more")));
         };

@@ -1,0 +1,150 @@
+//! Recipes: with which settings a kind of line is worked on a stock, by a cutter with a tool.
+
+#[cfg(feature = "api")]
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+#[cfg(feature = "api")]
+use ts_rs::TS;
+
+use super::{Force, ForceUnit, Keeping, RecordId, Tool, check_name};
+use crate::LineKind;
+use crate::error::{Faults, InputError, Remedy};
+use crate::units::{Unit, measure};
+
+/// A recipe. What it leaves out is left to the machine.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct Recipe {
+    /// Its name in lists.
+    pub name: String,
+    /// The card.
+    pub stock: RecordId,
+    /// The cutter.
+    pub cutter: RecordId,
+    /// The tool.
+    pub tool: Tool,
+    /// The kind of line.
+    pub line: LineKind,
+    /// The force, in the cutter's unit.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub force: Option<Force>,
+    /// The speed, mm/s.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub speed: Option<f64>,
+    /// How often along each line, 1 to 20.
+    pub passes: u32,
+    /// The blade's depth, in the station's steps.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub depth: Option<f64>,
+    /// The day on which it worked last, such as `2026-10-12`; none where nobody has tried it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub worked: Option<String>,
+    /// What else is to be known.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    pub note: String,
+    /// Where it stands in lists.
+    #[serde(default)]
+    pub keeping: Keeping,
+}
+
+/// Longest note, characters.
+const LONGEST_NOTE: usize = 400;
+
+impl Recipe {
+    /// # Errors
+    /// Every figure out of range.
+    pub fn validate(&self, unit: Unit) -> Result<(), Vec<InputError>> {
+        let mut faults = Faults::default();
+        check_name("name", &self.name, &mut faults);
+        for (field, id, what) in
+            [("stock", &self.stock, "stock"), ("cutter", &self.cutter, "cutter")]
+        {
+            if !id.is_sound() {
+                faults.add(InputError::plain(
+                    field,
+                    format!("The recipe names no {what}"),
+                    Remedy::advice(format!("Choose a {what} from the workshop")),
+                ));
+            }
+        }
+        if self.line == LineKind::Guide {
+            faults.add(InputError::plain(
+                "line",
+                "A guide is not worked",
+                Remedy::advice("Choose a kind of line that is cut or pressed"),
+            ));
+        }
+        if let Some(force) = self.force {
+            force_range("force.amount", "The force", force, &mut faults);
+        }
+        if let Some(speed) = self.speed {
+            speed_range("speed", "The speed", speed, unit, &mut faults);
+        }
+        passes_range("passes", "Passes", self.passes, &mut faults);
+        if let Some(depth) = self.depth {
+            depth_range("depth", "The depth", depth, &mut faults);
+        }
+        if self.worked.as_deref().is_some_and(|day| !is_day(day)) {
+            faults.add(InputError::plain(
+                "worked",
+                "The day on which it worked last is no day",
+                Remedy::advice("Write it as 2026-10-12"),
+            ));
+        }
+        check_note("note", &self.note, &mut faults);
+        faults.or(())
+    }
+}
+
+/// True for a day such as `2026-10-12`.
+#[must_use]
+fn is_day(text: &str) -> bool {
+    let parts: Vec<&str> = text.split('-').collect();
+    let number = |text: &str, long: usize, range: std::ops::RangeInclusive<u32>| {
+        text.len() == long
+            && text.bytes().all(|byte| byte.is_ascii_digit())
+            && text.parse().is_ok_and(|own| range.contains(&own))
+    };
+    matches!(parts.as_slice(), [year, month, day]
+        if number(year, 4, 1900..=2999) && number(month, 2, 1..=12) && number(day, 2, 1..=31))
+}
+
+/// A note of so many characters at most, that can be shown.
+pub(crate) fn check_note(field: &str, note: &str, faults: &mut Faults) {
+    let long = note.chars().count();
+    let is_plain = |c: char| c == '\n' || !c.is_control();
+    if long > LONGEST_NOTE || !note.chars().all(is_plain) {
+        faults.add(InputError::new(
+            field,
+            format!("The note has {long} characters, or some that cannot be shown"),
+            f64::from(u32::try_from(long).unwrap_or(u32::MAX)),
+            Remedy::advice(format!("Use up to {LONGEST_NOTE} characters")),
+        ));
+    }
+}
+
+/// Notes a fault unless a force can be one: 0.01 to 500 N, 1 to 50,000 g, 1 to 1000 steps.
+pub(crate) fn force_range(field: &str, name: &str, force: Force, faults: &mut Faults) {
+    let range = match force.unit {
+        ForceUnit::Newtons => 0.01..=500.0,
+        ForceUnit::Grams => 1.0..=50_000.0,
+        ForceUnit::Steps => 1.0..=1000.0,
+    };
+    let show = |amount: f64| Force { amount, ..force }.text();
+    faults.range(field, name, force.amount, range, show);
+}
+
+/// Notes a fault unless a speed lies between 1 and 3000 mm/s.
+pub(crate) fn speed_range(field: &str, name: &str, speed: f64, unit: Unit, faults: &mut Faults) {
+    faults.range(field, name, speed, 1.0..=3000.0, |mm| format!("{}/s", measure(mm, unit)));
+}
+
+/// Notes a fault unless there are 1 to 20 passes.
+pub(crate) fn passes_range(field: &str, name: &str, passes: u32, faults: &mut Faults) {
+    faults.range(field, name, f64::from(passes), 1.0..=20.0, |own| format!("{own}"));
+}
+
+/// Notes a fault unless a depth lies between 0 and 100 steps.
+pub(crate) fn depth_range(field: &str, name: &str, depth: f64, faults: &mut Faults) {
+    faults.range(field, name, depth, 0.0..=100.0, |own| format!("step {own}"));
+}

@@ -1,0 +1,299 @@
+//! Operations as users arrange them: recipes, splits, orders, depths, moments and units, each with what is said of it.
+
+use aptum_core::check::{Check, State};
+use aptum_core::job::{Moment, OperationId, OperationSay, Reverse, Share};
+use aptum_core::tooling::{Before, Setting};
+use aptum_core::workshop::{
+    DepthSetting, Force, ForceUnit, Keeping, Recipe, RecordId, Tool, Workshop,
+};
+use aptum_core::{Job, LineKind, Prepared, prepare};
+
+use super::tooling::{job, path, workshop};
+
+fn recipe(job: &Job, line: LineKind, force: Force) -> Recipe {
+    Recipe {
+        name: format!("{} of mine", line.name()),
+        stock: job.pieces[0].stock.clone(),
+        cutter: job.sheet.cutter.clone().unwrap(),
+        tool: if line == LineKind::Crease { Tool::Creaser } else { Tool::DragKnife },
+        line,
+        force: Some(force),
+        speed: Some(40.0),
+        passes: 2,
+        depth: None,
+        worked: Some("2026-10-12".to_owned()),
+        note: String::new(),
+        keeping: Keeping::Kept,
+    }
+}
+
+fn prepared(job: &Job, workshop: &Workshop) -> Prepared {
+    prepare(job, workshop).unwrap()
+}
+
+fn said(job: &Job, workshop: &Workshop, id: &str) -> Option<Check> {
+    prepared(job, workshop).checks.into_iter().find(|check| check.id == id)
+}
+
+const fn grams(amount: f64) -> Force {
+    Force { amount, unit: ForceUnit::Grams }
+}
+
+#[test]
+fn a_recipe_applies_by_itself_where_it_matches() {
+    let (mut job, mut workshop) = (job("tomato-carton"), workshop());
+    workshop.recipes.clear();
+    let bare = prepared(&job, &workshop);
+    let of = |prepared: &Prepared, kind: LineKind| {
+        prepared.operations.iter().find(|own| own.kind == kind).cloned().unwrap()
+    };
+    assert_eq!((of(&bare, LineKind::Cut).force, of(&bare, LineKind::Cut).recipe), (None, None));
+
+    let id = |name: &str| RecordId::from(name);
+    workshop.recipes.insert(id("old"), recipe(&job, LineKind::Cut, grams(150.0)));
+    let newer = Recipe {
+        worked: Some("2026-11-01".to_owned()),
+        ..recipe(&job, LineKind::Cut, grams(210.0))
+    };
+    workshop.recipes.insert(id("newer"), newer.clone());
+    let other = Recipe { stock: id("grey-board-1"), ..newer.clone() };
+    workshop.recipes.insert(id("a-board"), other);
+    let own = of(&prepared(&job, &workshop), LineKind::Cut);
+    assert_eq!(
+        (own.force, own.passes, own.recipe.clone()),
+        (Some(grams(210.0)), 2, Some(id("newer")))
+    );
+    assert_eq!(of(&prepared(&job, &workshop), LineKind::Crease).recipe, None, "it is for cuts");
+
+    // One at hand goes before one that worked later; a retired one before none.
+    workshop.recipes.get_mut(&id("old")).unwrap().keeping = Keeping::AtHand;
+    assert_eq!(of(&prepared(&job, &workshop), LineKind::Cut).recipe, Some(id("old")));
+    workshop.recipes.get_mut(&id("old")).unwrap().keeping = Keeping::Retired;
+    assert_eq!(of(&prepared(&job, &workshop), LineKind::Cut).recipe, Some(id("newer")));
+
+    // What the job says goes before the recipe, and is told.
+    let say =
+        OperationSay { force: Some(grams(250.0)), speed: Some(40.0), ..OperationSay::default() };
+    job.tooling.operations.insert(LineKind::Cut.into(), say);
+    let own = of(&prepared(&job, &workshop), LineKind::Cut);
+    assert_eq!((own.force, own.passes), (Some(grams(250.0)), 2));
+    assert_eq!(own.differs, [Setting::Force], "the speed is the recipe's");
+
+    // Another cutter knows nothing of it.
+    job.sheet.cutter = Some(id("desk-cutter"));
+    job.tooling.operations.clear();
+    assert_eq!(of(&prepared(&job, &workshop), LineKind::Cut).recipe, None);
+}
+
+#[test]
+fn a_force_is_never_taken_for_one_of_another_unit() {
+    let (mut job, workshop) = (job("tomato-carton"), workshop());
+    // A bare number was in newtons when it was kept.
+    let kept: OperationSay = serde_json::from_str(r#"{ "force": 1.5 }"#).unwrap();
+    assert_eq!(kept.force, Some(Force::newtons(1.5)));
+    job.tooling.operations.insert(LineKind::Cut.into(), kept);
+    let own = said(&job, &workshop, "tooling-force-unit").unwrap();
+    assert_eq!(own.state, State::Broken);
+    assert!(own.value_text.contains("1.5 N") && own.bound_text.contains('g'), "{own:?}");
+    let job = aptum_core::job::with_changes(&job, &own.remedies[0].changes).unwrap();
+    assert!(said(&job, &workshop, "tooling-force-unit").is_none());
+}
+
+#[test]
+fn the_outline_can_be_split_off_and_ordered() {
+    let (mut job, workshop) = (job("seedling-carrier"), workshop());
+    let whole = prepared(&job, &workshop);
+    let ids = |prepared: &Prepared| -> Vec<String> {
+        prepared.operations.iter().map(|own| own.id.0.clone()).collect()
+    };
+    assert_eq!(ids(&whole).last().unwrap(), "cut");
+    let edge = OperationId::new(LineKind::Cut, &Share::Edge);
+    let three = OperationSay { passes: Some(3), ..OperationSay::default() };
+    job.tooling.operations.insert(edge.clone(), three);
+    let (split, path) = path(&job, &workshop);
+    let names = ids(&split);
+    assert_eq!(names[names.len() - 2..], ["cut", "cut@edge"], "what lies inside first");
+    let plan = split.plan(&job.tooling, &split.layout.runs[0].placements);
+    for stretch in path.stretches.iter().filter(|own| own.stroke.is_some()) {
+        let operation = &path.worked[stretch.operation].operation;
+        let stroke = &plan.strokes[stretch.stroke.unwrap()];
+        if operation.kind == LineKind::Cut {
+            assert_eq!(stroke.is_edge, operation.share == Share::Edge);
+            assert!(stretch.pass <= operation.passes);
+        }
+    }
+    // A crease after the cut is refused; its remedy puts it back.
+    job.tooling.order = vec!["cut@edge", "cut", "crease"]
+        .into_iter()
+        .map(|id| OperationId(id.to_owned()))
+        .collect();
+    let wrong = said(&job, &workshop, "tooling-sequence").unwrap();
+    assert_eq!(wrong.state, State::Broken, "{wrong:?}");
+    assert_eq!(ids(&prepared(&job, &workshop))[0], "cut@edge");
+    job.tooling.order.push(OperationId("cut".to_owned()));
+    assert_eq!(prepared(&job, &workshop).operations.len(), split.operations.len(), "none twice");
+    let job = aptum_core::job::with_changes(&job, &wrong.remedies[0].changes).unwrap();
+    assert!(said(&job, &workshop, "tooling-sequence").is_none());
+}
+
+#[test]
+fn ids_of_operations_are_read_as_they_are_written() {
+    for kind in LineKind::IN_ORDER.into_iter().filter(|kind| *kind != LineKind::Guide) {
+        for share in [Share::Rest, Share::Edge, Share::Piece("p12".into())] {
+            let id = OperationId::new(kind, &share);
+            assert_eq!(id.parts(), Some((kind, share)));
+        }
+    }
+    for wrong in ["", "guide", "cut@", "cut@P1!", "saw", "@edge"] {
+        assert_eq!(OperationId(wrong.to_owned()).parts(), None, "{wrong}");
+    }
+    let (mut job, workshop) = (job("tomato-carton"), workshop());
+    job.tooling.order = vec![OperationId("saw".to_owned())];
+    assert_eq!(prepare(&job, &workshop).unwrap_err()[0].field, "tooling.operations");
+    job.tooling.order = vec![OperationId("cut".to_owned()); 41];
+    assert!(prepare(&job, &workshop).unwrap_err()[0].message.contains("41"));
+}
+
+/// Kiss cut and through cut in one station: the way that the plan takes follows from how the station gets its depth. The
+/// example is one machine's: depth 3, force 5 and 22 (common practice).
+#[test]
+fn two_depths_in_one_station_follow_from_the_station() {
+    let (mut job, mut workshop) = (job("vegetable-stickers"), workshop());
+    let id = job.sheet.cutter.clone().unwrap();
+    workshop.recipes.clear();
+    let cutter = workshop.cutters.get_mut(&id).unwrap();
+    (cutter.force, cutter.force_unit) = (Some(33.0), ForceUnit::Steps);
+    let steps = |amount: f64| Some(Force { amount, unit: ForceUnit::Steps });
+    // The stickers are a traced picture's; a carton with a kissed slit stands in where no picture is at hand.
+    job.pieces[0].form = aptum_core::form::Form::new("label-round", &[]);
+    job.sheet.kept = None;
+    let kinds: Vec<LineKind> =
+        prepared(&job, &workshop).operations.iter().map(|own| own.kind).collect();
+    assert_eq!(kinds, [LineKind::KissCut], "labels on a liner are kissed");
+    job.pieces.push(aptum_core::job::JobPiece::new(
+        "p2",
+        aptum_core::form::Form::new("tag-clipped", &[]),
+        "kraft-300",
+    ));
+    job.pieces[1].copies = 1;
+
+    let ways = |workshop: &Workshop, job: &Job| said(job, workshop, "tooling-depth").unwrap();
+    assert_eq!(ways(&workshop, &job).state, State::Attention, "nothing tells them apart");
+    let say = |force: f64, depth: Option<f64>| OperationSay {
+        force: steps(force),
+        depth,
+        ..OperationSay::default()
+    };
+    job.tooling.operations.insert(LineKind::KissCut.into(), say(5.0, Some(3.0)));
+    job.tooling.operations.insert(LineKind::Cut.into(), say(22.0, Some(3.0)));
+    let one = ways(&workshop, &job);
+    assert_eq!((one.state, one.value_text.as_str()), (State::Fits, "one depth"));
+
+    job.tooling.operations.insert(LineKind::KissCut.into(), say(5.0, Some(1.0)));
+    let set = |workshop: &mut Workshop, how: DepthSetting| {
+        let stations = &mut workshop.cutters.get_mut(&id).unwrap().stations;
+        stations.iter_mut().for_each(|own| own.depth = how);
+    };
+    let before = |job: &Job, workshop: &Workshop| {
+        let prepared = prepared(job, workshop);
+        prepared.operations.iter().find(|own| own.kind == LineKind::Cut).unwrap().before.clone()
+    };
+    for (how, state, stop) in [
+        (DepthSetting::Fixed, State::Broken, vec![]),
+        (DepthSetting::Stepped, State::Fits, vec![Before::Depth]),
+        (DepthSetting::Cap, State::Fits, vec![Before::Cap]),
+        (DepthSetting::Itself, State::Fits, vec![]),
+    ] {
+        set(&mut workshop, how);
+        assert_eq!(ways(&workshop, &job).state, state, "{how:?}");
+        assert_eq!(before(&job, &workshop), stop, "{how:?}");
+    }
+}
+
+#[test]
+fn what_comes_before_the_print_is_a_loading_of_its_own() {
+    let (mut job, workshop) = (job("tomato-carton"), workshop());
+    assert!(said(&job, &workshop, "tooling-loadings").is_none());
+    let first = OperationSay { when: Some(Moment::BeforePrint), ..OperationSay::default() };
+    job.tooling.operations.insert(LineKind::Crease.into(), first.clone());
+    let (prepared, path) = path(&job, &workshop);
+    let loadings: Vec<usize> = prepared.operations.iter().map(|own| own.loading).collect();
+    assert_eq!(loadings, [0, 1]);
+    assert_eq!(path.of_loading(0).count() + path.of_loading(1).count(), path.stretches.len());
+    let told = said(&job, &workshop, "tooling-loadings").unwrap();
+    assert_eq!(told.state, State::Attention, "no mark is printed yet: {told:?}");
+    // Whatever order is asked for, what is cut before the print comes before it.
+    job.tooling.order = vec![LineKind::Cut.into(), LineKind::Crease.into()];
+    assert_eq!(self::prepared(&job, &workshop).operations[0].kind, LineKind::Crease);
+    job.tooling.operations.clear();
+    job.tooling.operations.insert(LineKind::Cut.into(), first);
+    assert_eq!(said(&job, &workshop, "tooling-sequence").unwrap().state, State::Broken);
+}
+
+#[test]
+fn reverse_creases_are_made_in_the_way_that_is_asked() {
+    let workshop = workshop();
+    let folder = concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/jobs");
+    let mut jobs = std::fs::read_dir(folder).unwrap().filter_map(|file| {
+        serde_json::from_str::<Job>(&std::fs::read_to_string(file.ok()?.path()).ok()?).ok()
+    });
+    let has = |job: &Job| {
+        prepare(job, &workshop).is_ok_and(|own| own.kinds().contains(&LineKind::ReverseCrease))
+    };
+    let mut job = jobs.find(has).unwrap();
+    let long = |job: &Job, kind: LineKind| {
+        let (prepared, path) = path(job, &workshop);
+        let at = prepared.operations.iter().position(|own| own.kind == kind).unwrap();
+        (prepared.operations[at].clone(), path.worked[at].length)
+    };
+    let (pressed, all) = long(&job, LineKind::ReverseCrease);
+    assert_eq!(pressed.tool, Tool::Creaser);
+    let mut with = |how: Reverse| {
+        let say = OperationSay { reverse: Some(how), ..OperationSay::default() };
+        job.tooling.operations.insert(LineKind::ReverseCrease.into(), say);
+        long(&job, LineKind::ReverseCrease)
+    };
+    assert_eq!(with(Reverse::Scored).0.tool, Tool::DragKnife);
+    let (torn, part) = with(Reverse::Perforated);
+    assert_eq!(torn.tool, Tool::DragKnife);
+    assert!(part < 0.95 * all, "{part} of {all} is cut");
+    let (behind, _) = with(Reverse::FromBehind);
+    assert!(behind.is_from_behind() && behind.loading == 0, "its back is up first");
+    let rest = prepared(&job, &workshop);
+    assert!(rest.operations.iter().any(|own| own.loading == 1));
+}
+
+/// A through cut goes into what lies beneath: a carrier is asked for where the bed does not bear it.
+#[test]
+fn a_carrier_is_asked_for_where_the_bed_bears_no_cuts() {
+    let (job, mut workshop) = (job("tomato-carton"), workshop());
+    let id = job.sheet.cutter.clone().unwrap();
+    assert_eq!(said(&job, &workshop, "tooling-bed").unwrap().state, State::Fits);
+    workshop.cutters.get_mut(&id).unwrap().bears_cuts = false;
+    let bed = said(&job, &workshop, "tooling-bed").unwrap();
+    assert_eq!(bed.state, State::Attention);
+    assert!(bed.remedies.iter().any(|own| own.text.contains("carrier")), "{bed:?}");
+}
+
+#[test]
+fn recipes_are_checked() {
+    let (job, mut workshop) = (job("tomato-carton"), workshop());
+    let good = recipe(&job, LineKind::Cut, grams(100.0));
+    let wrong = [
+        Recipe { passes: 0, ..good.clone() },
+        Recipe { passes: 1000, ..good.clone() },
+        Recipe { speed: Some(-1.0), ..good.clone() },
+        Recipe { force: Some(grams(0.0)), ..good.clone() },
+        Recipe { depth: Some(f64::NAN), ..good.clone() },
+        Recipe { line: LineKind::Guide, ..good.clone() },
+        Recipe { worked: Some("12.10.26".to_owned()), ..good.clone() },
+        Recipe { note: "x".repeat(401), ..good.clone() },
+        Recipe { stock: RecordId(String::new()), ..good.clone() },
+    ];
+    for own in wrong {
+        workshop.recipes.insert("wrong".into(), own.clone());
+        assert!(workshop.validate(aptum_core::units::Unit::Mm).is_err(), "{own:?}");
+    }
+    workshop.recipes.insert("wrong".into(), good);
+    workshop.validate(aptum_core::units::Unit::Mm).unwrap();
+}

@@ -1,0 +1,160 @@
+/** The Logbook: what was tried on which card with what, and what came of it. */
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Alert, Button, Form } from 'react-bootstrap';
+import { Link, useSearchParams } from 'react-router';
+
+import { api, Failure } from '../api/client';
+import type { LogView } from '../api/generated/types';
+import './logbook.css';
+
+export function LogbookPage() {
+  const [search, setSearch] = useSearchParams();
+  const text = search.get('text') ?? '';
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const client = useQueryClient();
+  const book = useQuery({
+    queryKey: ['logbook', text],
+    queryFn: () => api.logbook(text),
+    placeholderData: keepPreviousData,
+  });
+  useEffect(() => {
+    document.title = 'Logbook · Aptum';
+  }, []);
+  const attempt = async (work: () => Promise<unknown>) => {
+    try {
+      await work();
+      setTrouble(null);
+    } catch (error) {
+      if (!(error instanceof Failure)) throw error;
+      setTrouble(error.message);
+    }
+    await client.invalidateQueries({ queryKey: ['logbook'] });
+  };
+  const view = book.data;
+  return (
+    <div className="desk logbook">
+      <header className="top">
+        <div className="brand">
+          <Link to="/" className="brand-name" title="All jobs">
+            Aptum
+          </Link>
+          <h1 className="brand-line">Logbook</h1>
+        </div>
+        <Form.Control
+          type="search"
+          aria-label="Find in the Logbook"
+          placeholder="Card, cutter, line, outcome, day …"
+          value={text}
+          onChange={(event) =>
+            setSearch(event.target.value ? { text: event.target.value } : {}, { replace: true })
+          }
+        />
+        <div className="tools">
+          <Link to="/workshop/recipes">Recipes</Link>
+        </div>
+      </header>
+      <main className="logbook-page">
+        {(book.error ?? trouble) && (
+          <Alert variant="danger">{book.error?.message ?? trouble}</Alert>
+        )}
+        {view && (
+          <>
+            <p className="logbook-sum" role="status">
+              {view.found === view.all
+                ? `${view.all} entries`
+                : `${view.found} of ${view.all} entries`}
+              {view.entries.length < view.found && `, the newest ${view.entries.length} here`}
+            </p>
+            {view.all === 0 && (
+              <p className="empty">
+                Nothing has been tried yet. Open a job, go to Tooling and cut a test: each outcome
+                is kept here.
+              </p>
+            )}
+            <table className="logbook-table">
+              <thead>
+                <tr>
+                  <th>When</th>
+                  <th>Card</th>
+                  <th>What</th>
+                  <th>Settings that were sent</th>
+                  <th>Outcome</th>
+                  <th>Note</th>
+                  <th>
+                    <span className="visually-hidden">Take out</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {view.entries.map((own) => (
+                  <Entry key={own.id} own={own} attempt={(work) => void attempt(work)} />
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
+      </main>
+    </div>
+  );
+}
+
+interface EntryProps {
+  own: LogView;
+  attempt: (work: () => Promise<unknown>) => void;
+}
+
+function Entry({ own, attempt }: EntryProps) {
+  const { id, entry } = own;
+  const [note, setNote] = useState<string | null>(null);
+  const keep = () => {
+    if (note !== null && note !== entry.note)
+      attempt(() => api.changeLog(id, { outcome: entry.outcome, note }));
+    setNote(null);
+  };
+  return (
+    <tr>
+      <td className="figure">{own.made_at}</td>
+      <td>
+        {entry.stock.name}
+        {entry.job && (
+          <Link to={`/jobs/${entry.job.id}/tooling`} className="logbook-job">
+            {entry.job.name}
+          </Link>
+        )}
+      </td>
+      <td>
+        {own.what}
+        <small>{entry.cutter.name}</small>
+      </td>
+      <td className="figure">{own.settings}</td>
+      <td>
+        <span className={`outcome outcome-${entry.outcome}`}>{own.outcome}</span>
+      </td>
+      <td>
+        <input
+          className="row-text"
+          aria-label={`Note of ${own.made_at}`}
+          placeholder="note"
+          value={note ?? entry.note}
+          maxLength={400}
+          onChange={(event) => setNote(event.target.value)}
+          onBlur={keep}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') keep();
+          }}
+        />
+      </td>
+      <td>
+        <Button
+          size="sm"
+          variant="link"
+          aria-label={`Take out the entry of ${own.made_at}`}
+          onClick={() => attempt(() => api.unlog(id))}
+        >
+          Take out
+        </Button>
+      </td>
+    </tr>
+  );
+}
