@@ -1,5 +1,5 @@
 # Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
-.PHONY: demo test soak bench shots reference reference-nesting types build web lint check-types tools clean
+.PHONY: demo test soak bench shots reference reference-nesting reference-travel types build web lint check-types tools clean
 
 # Headless Chromium for the end-to-end tests and the pictures.
 APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
@@ -60,6 +60,14 @@ reference-nesting:
 	target/reference/venv/bin/pip install -q spyrrow
 	target/reference/venv/bin/python tools/reference/nesting.py \
 		target/release/examples/nest_set tools/reference/nesting.md
+
+# Travel of the tool against LKH; needs python3 with venv, and pip. Takes about ten minutes.
+reference-travel:
+	cargo build --release -p aptum-core --example order_lines
+	test -d target/reference/venv || python3 -m venv target/reference/venv
+	target/reference/venv/bin/pip install -q elkai
+	target/reference/venv/bin/python tools/reference/travel.py \
+		target/release/examples/order_lines tools/reference/travel.md
 
 build: web
 	cargo build --release -p aptum

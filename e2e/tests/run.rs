@@ -317,40 +317,6 @@ async fn backs_are_shown_where_the_turned_sheet_has_them() {
 }
 
 #[tokio::test(flavor = "multi_thread")]
-async fn tooling_shows_the_work_in_order_and_what_is_said_of_it_reaches_the_machine() {
-    let (app, browser) = (App::start(), Browser::open().await);
-    open(&app, &browser, TOMATO, "tooling").await;
-    browser.read(".spec-card", "Operations, in order").await;
-    browser.see(".timeline input").await;
-    browser.see(".tool-path .done").await;
-    assert_eq!(browser.barriers().await, "");
-    let done = "return document.querySelectorAll('.tool-path .done').length";
-    let all = browser.run(done).await.as_u64().unwrap();
-    assert!(all > 20, "{all}");
-
-    // The moment is moved by keys: a part of the work is done then.
-    browser.run("document.querySelector('.timeline input').focus()").await;
-    browser.press(&Key::Home.to_string()).await;
-    browser.until(done, |count| count == 0).await;
-
-    let says = "return fetch('/api/jobs/' + location.pathname.split('/')[2]) \
-                .then(answer => answer.json()).then(open => open.job.tooling ?? {})";
-    browser.click("crease").await;
-    browser.click("off").await;
-    browser.until(says, |own| own["operations"]["crease"]["off"] == true).await;
-    browser.read(".fit-row", "Switched off").await;
-    browser.click("uncut places").await;
-    browser.until(says, |own| own["nicks"]["count"] == 4).await;
-
-    // What is switched off is not sent.
-    browser.click("Run").await;
-    browser.settled().await;
-    let text = browser.download("Cut file as HP-GL", "cut-1.hpgl").await;
-    let text = String::from_utf8(text).unwrap();
-    assert!(text.contains("SP1;") && !text.contains("SP2;"), "{text}");
-}
-
-#[tokio::test(flavor = "multi_thread")]
 async fn art_that_was_made_elsewhere_comes_back_with_the_marks_and_is_cut() {
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, TOMATO, "run").await;

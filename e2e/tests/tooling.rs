@@ -152,7 +152,7 @@ async fn the_logbook_is_searched_noted_in_and_leads_to_its_jobs() {
     browser.read(".logbook-table", "into the liner").await;
     assert!(!browser.text(".logbook-table").await.contains("Kraft"));
     let note = "document.querySelector('.logbook-table .row-text')";
-    let label = browser.run(&format!("return {note}.ariaLabel")).await;
+    let label = browser.run(&format!("return {note}.labels[0].textContent")).await;
     browser.write(label.as_str().unwrap(), &format!("New blade{}", char::from(Key::Enter))).await;
     browser.client.refresh().await.unwrap();
     browser.until(&format!("return {note}?.value"), |own| own == "New blade").await;
@@ -160,4 +160,38 @@ async fn the_logbook_is_searched_noted_in_and_leads_to_its_jobs() {
     browser.click("Tomato seed carton").await;
     browser.read(".top", "Tomato seed carton").await;
     assert_eq!(browser.barriers().await, "");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn tooling_shows_the_work_in_order_and_what_is_said_of_it_reaches_the_machine() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser, TOMATO).await;
+    browser.read(".spec-card", "Operations, in order").await;
+    browser.see(".timeline input").await;
+    browser.see(".tool-path .done").await;
+    assert_eq!(browser.barriers().await, "");
+    let done = "return document.querySelectorAll('.tool-path .done').length";
+    let all = browser.run(done).await.as_u64().unwrap();
+    assert!(all > 0, "{all}");
+
+    // The moment is moved by keys: a part of the work is done then.
+    browser.run("document.querySelector('.timeline input').focus()").await;
+    browser.press(&Key::Home.to_string()).await;
+    browser.until(done, |count| count == 0).await;
+
+    let says = "return fetch('/api/jobs/' + location.pathname.split('/')[2]) \
+                .then(answer => answer.json()).then(open => open.job.tooling ?? {})";
+    browser.click("crease").await;
+    browser.click("off").await;
+    browser.until(says, |own| own["operations"]["crease"]["off"] == true).await;
+    browser.read(".fit-row", "Switched off").await;
+    browser.choose("Held by", "nicks in their outlines").await;
+    browser.until(says, |own| own["nicks"]["count"] == 4).await;
+
+    // What is switched off is not sent.
+    browser.click("Run").await;
+    browser.settled().await;
+    let text = browser.download("Cut file as HP-GL", "cut-1.hpgl").await;
+    let text = String::from_utf8(text).unwrap();
+    assert!(text.contains("SP1;") && !text.contains("SP2;"), "{text}");
 }

@@ -10,7 +10,8 @@ import './logbook.css';
 
 export function LogbookPage() {
   const [search, setSearch] = useSearchParams();
-  const text = search.get('text') ?? '';
+  // The field has every letter at once; the address follows.
+  const [text, setText] = useState(search.get('text') ?? '');
   const [trouble, setTrouble] = useState<string | null>(null);
   const client = useQueryClient();
   const book = useQuery({
@@ -41,14 +42,19 @@ export function LogbookPage() {
           </Link>
           <h1 className="brand-line">Logbook</h1>
         </div>
+        <label htmlFor="find-in-logbook" className="visually-hidden">
+          Find in the Logbook
+        </label>
         <Form.Control
+          id="find-in-logbook"
           type="search"
-          aria-label="Find in the Logbook"
           placeholder="Card, cutter, line, outcome, day …"
           value={text}
-          onChange={(event) =>
-            setSearch(event.target.value ? { text: event.target.value } : {}, { replace: true })
-          }
+          onChange={(event) => {
+            const next = event.target.value;
+            setText(next);
+            setSearch(next ? { text: next } : {}, { replace: true });
+          }}
         />
         <div className="tools">
           <Link to="/workshop/recipes">Recipes</Link>
@@ -132,9 +138,12 @@ function Entry({ own, attempt }: EntryProps) {
         <span className={`outcome outcome-${entry.outcome}`}>{own.outcome}</span>
       </td>
       <td>
+        <label htmlFor={`note-${id}`} className="visually-hidden">
+          Note of {own.made_at}
+        </label>
         <input
+          id={`note-${id}`}
           className="row-text"
-          aria-label={`Note of ${own.made_at}`}
           placeholder="note"
           value={note ?? entry.note}
           maxLength={400}

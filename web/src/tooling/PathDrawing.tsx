@@ -74,6 +74,7 @@ export function PathDrawing(props: Props) {
         <path key={at} d={own.line} className={`done line-${kind(own)}`} />
       ))}
       {current && <Current own={current} now={now} kind={kind(current)} />}
+      {chosen !== null && <Begins all={all} operation={chosen} />}
       {first && <circle className="tool-start" cx={first.from[0]} cy={first.from[1]} r={1.6} />}
       {shown && (
         <g className="pointed">
@@ -115,6 +116,29 @@ function Current({ own, now, kind }: { own: StretchView; now: number; kind: stri
     </>
   );
 }
+
+/** How large an arrow is, mm. */
+const ARROW = 2.4;
+
+/** Where a line begins and which way it goes: an arrow at its first point. */
+function arrow(line: string): string {
+  const numbers = /^M([-\d.]+) ([-\d.]+)L([-\d.]+) ([-\d.]+)/.exec(line);
+  if (!numbers) return '';
+  const [x = 0, y = 0, toX = 0, toY = 0] = numbers.slice(1).map(Number);
+  const far = Math.hypot(toX - x, toY - y) || 1;
+  const [dx, dy] = [((toX - x) / far) * ARROW, ((toY - y) / far) * ARROW];
+  const barb = (side: number) =>
+    `M${x + dx} ${y + dy}L${x + dx * 0.2 - side * dy * 0.5} ${y + dy * 0.2 + side * dx * 0.5}`;
+  return barb(1) + barb(-1);
+}
+
+/** Where each line of an operation begins. */
+const Begins = memo(function Begins(props: { all: StretchView[]; operation: number }) {
+  const own = props.all.filter(
+    ({ operation, pass }) => operation === props.operation && pass === 1,
+  );
+  return <path className="begins" d={own.map(({ line }) => arrow(line)).join('')} />;
+});
 
 /** All that will be done; it stays as it is while the moment moves. */
 const ToCome = memo(function ToCome({ all }: { all: StretchView[] }) {

@@ -1,7 +1,7 @@
 /** Tooling: what each line is worked with, in which order, along which path, and how long that takes. */
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link } from 'react-router';
 
 import { api } from '../api/client';
 import { set } from '../api/fields';
@@ -26,8 +26,9 @@ export function ToolingStage(props: StageProps) {
   const [chosen, setChosen] = useState<number | null>(null);
   const [tested, setTested] = useState<string | null>(null);
   const [isReal, setReal] = useState(false);
-  const [pointed, setPointed] = useState<number | null>(null);
-  const navigate = useNavigate();
+  const [over, setOver] = useState<number | null>(null);
+  const [held, setHeld] = useState<number | null>(null);
+  const pointed = over ?? held;
   const { sheet } = preview;
   const parts = partsOf(preview);
   const { job } = session;
@@ -56,6 +57,7 @@ export function ToolingStage(props: StageProps) {
     (at: number) => {
       const own = view?.stretches[at];
       if (own) setChosen(own.operation);
+      setHeld(at);
     },
     [view],
   );
@@ -88,7 +90,7 @@ export function ToolingStage(props: StageProps) {
             <PathDrawing
               {...{ view, chosen, isReal, pointed }}
               now={playing.now}
-              onPoint={setPointed}
+              onPoint={setOver}
               onPick={pick}
             />
           )}
@@ -97,9 +99,13 @@ export function ToolingStage(props: StageProps) {
         <p className="pointed-line" role="status">
           {stretch && operation
             ? `${operation.name} ${countOf(view.stretches, pointed ?? 0)}, ${stretch.length_text}, ` +
-              `${stretch.takes.toFixed(1)} s` +
-              (stretch.piece ? `, ${nameOf(preview, stretch.piece)}: ${stretch.stroke}` : '')
+              `${stretch.takes.toFixed(1)} s`
             : ' '}
+          {stretch?.piece && (
+            <Link to={`/jobs/${id}/form?piece=${stretch.piece}`}>
+              {nameOf(preview, stretch.piece)}: {stretch.stroke}
+            </Link>
+          )}
         </p>
         {view && view.seconds !== null && view.stretches.length > 0 && (
           <Timeline view={view} playing={playing} />
@@ -164,15 +170,6 @@ export function ToolingStage(props: StageProps) {
               </>
             )}
           </Rows>
-        )}
-        {stretch?.piece && (
-          <button
-            type="button"
-            className="visually-hidden"
-            onClick={() => void navigate(`/jobs/${id}/form?piece=${stretch.piece ?? ''}`)}
-          >
-            Show the line on its piece
-          </button>
         )}
       </SpecCard>
     </main>

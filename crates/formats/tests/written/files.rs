@@ -446,7 +446,9 @@ fn goes_out_as_it_lies(job: &Job, prepared: &Prepared) -> usize {
                 let lines = part.strokes.iter().filter(|line| line.kind == kind);
                 let inside: f64 = lines.map(|line| line.path.perimeter(1e-6)).sum();
                 let around = if kind == LineKind::Cut { part.outline.perimeter(1e-6) } else { 0.0 };
-                inside + around
+                let nicks = job.tooling.nicks.filter(|_| kind == LineKind::Cut);
+                let open = nicks.map_or(0.0, |own| own.width * f64::from(own.count));
+                inside + around - open
             };
             let wanted: f64 = placements.iter().map(|at| of_blank(blanks[at.part].part)).sum();
             assert!((length - wanted).abs() <= 0.001 * wanted, "{name}: {id} {length} of {wanted}");

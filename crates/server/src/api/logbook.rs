@@ -2,7 +2,7 @@
 
 use aptum_core::LineKind;
 use aptum_core::logbook::LogEntry;
-use aptum_core::tooling::{Outcome, tool_name};
+use aptum_core::tooling::{Outcome, Varied, tool_name};
 use aptum_core::units::{Unit, measure};
 use rocket::serde::json::Json;
 use rocket::{State, delete, get, post, put};
@@ -64,15 +64,26 @@ pub(super) const fn outcome_words(outcome: Outcome, line: LineKind) -> &'static 
 }
 
 /// The settings of an entry.
-pub(super) fn settings_words(entry: &LogEntry, unit: Unit) -> String {
+fn settings_words(entry: &LogEntry, unit: Unit) -> String {
+    words_of(entry, None, unit).join(", ")
+}
+
+/// The settings that the rungs of a ladder share.
+pub(super) fn settings_beside(entry: &LogEntry, varied: Varied, unit: Unit) -> String {
+    let words = words_of(entry, Some(varied), unit);
+    if words.is_empty() { "left to the machine".to_owned() } else { words.join(", ") }
+}
+
+fn words_of(entry: &LogEntry, without: Option<Varied>, unit: Unit) -> Vec<String> {
     let force = entry.force.map_or_else(|| "the machine’s force".to_owned(), |own| own.text());
-    let mut words = vec![force];
-    words.extend(entry.speed.map(|speed| format!("{}/s", measure(speed, unit))));
-    words.extend(entry.depth.map(|depth| format!("depth {depth}")));
-    if entry.passes > 1 {
-        words.push(format!("{} passes", entry.passes));
-    }
-    words.join(", ")
+    let passes = (entry.passes > 1).then(|| format!("{} passes", entry.passes));
+    let all = [
+        (Varied::Force, Some(force)),
+        (Varied::Speed, entry.speed.map(|speed| format!("{}/s", measure(speed, unit)))),
+        (Varied::Depth, entry.depth.map(|depth| format!("depth {depth}"))),
+        (Varied::Passes, passes),
+    ];
+    all.into_iter().filter(|own| Some(own.0) != without).filter_map(|own| own.1).collect()
 }
 
 impl LogView {

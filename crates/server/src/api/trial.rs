@@ -22,7 +22,7 @@ use ts_rs::TS;
 use super::Problem;
 use super::body::Body;
 use super::files::Download;
-use super::logbook::{outcome_words, settings_words};
+use super::logbook::{outcome_words, settings_beside};
 use super::tooling::line_of;
 use crate::desk::Desk;
 use crate::output::{Language, cutter_of};
@@ -370,7 +370,7 @@ impl<'a> Ladder<'a> {
                 .into(),
             recipe,
             trouble,
-            settings: settings_words(&self.like, ask.job.unit),
+            settings: settings_beside(&self.like, varied, ask.job.unit),
         })
     }
 

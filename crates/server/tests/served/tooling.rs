@@ -168,7 +168,7 @@ fn the_logbook_is_found_in_by_words_and_refuses_what_cannot_be() {
     };
     let all = find("");
     assert!(all["all"].as_u64().unwrap() >= 20, "the demo's");
-    let found = find("kiss%20liner");
+    let found = find("into%20the%20liner");
     assert!(
         found["found"].as_u64().unwrap() > 0 && found["found"].as_u64() < all["found"].as_u64()
     );
