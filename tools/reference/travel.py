@@ -14,8 +14,8 @@ from importlib.metadata import version
 
 import elkai
 
-FAR = 1_000_000
-SCALE = 1000  # LKH counts in whole numbers: micrometres.
+FAR = 2_000
+SCALE = 100  # LKH counts in whole numbers: hundredths of a millimetre.
 
 
 def ours(program, start, lines):

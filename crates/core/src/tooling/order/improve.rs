@@ -10,10 +10,10 @@ use super::Known;
 use super::near::Beginnings;
 
 /// Disturbances for each line.
-const TRIES: usize = 40;
+const TRIES: usize = 120;
 
-/// Places of the order that may be touched in all: a second or two in a release build.
-const WORK: usize = 40_000_000;
+/// Places of the order that may be touched in all: about a second in a release build.
+const WORK: usize = 60_000_000;
 
 /// An order of more lines is only built.
 const MOST_IMPROVED: usize = 30_000;
@@ -351,7 +351,9 @@ impl<'a> Tour<'a> {
             if self.work > WORK {
                 return;
             }
-            let long = 2 + dice.usize(..count.min(50) - 1);
+            // Mostly short stretches; now and then one as long as a whole row of copies.
+            let most = if dice.usize(..4) == 0 { count.min(400) } else { count.min(30) };
+            let long = 2 + dice.usize(..most - 1);
             let first = dice.usize(..=count - long);
             let middle = first + 1 + dice.usize(..long - 1);
             let end = first + long;
@@ -371,7 +373,8 @@ impl<'a> Tour<'a> {
             let ends = [first.wrapping_sub(1), first, middle - 1, middle, end - 1, end];
             self.touch(ends, waiting);
             let gained = self.settle(waiting);
-            if gained < lost + NOTHING {
+            // What is as long as before is kept too: in rows and columns the way on leads over such.
+            if gained < lost - NOTHING {
                 self.take_back();
             }
         }
