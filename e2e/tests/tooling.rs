@@ -147,13 +147,16 @@ async fn the_logbook_is_searched_noted_in_and_leads_to_its_jobs() {
     browser.go(&app.address).await;
     browser.click("Logbook").await;
     browser.read(".logbook-sum", "entries").await;
-    browser.write("Find in the Logbook", "jar kiss liner").await;
+    browser.write("Find in the Logbook", "jar label").await;
     browser.read(".logbook-sum", " of ").await;
     browser.read(".logbook-table", "into the liner").await;
     assert!(!browser.text(".logbook-table").await.contains("Kraft"));
     let note = "document.querySelector('.logbook-table .row-text')";
     let label = browser.run(&format!("return {note}.labels[0].textContent")).await;
     browser.write(label.as_str().unwrap(), &format!("New blade{}", char::from(Key::Enter))).await;
+    let kept =
+        "return fetch('/api/logbook?text=blade').then(own => own.json()).then(own => own.found)";
+    browser.until(kept, |own| own == 1).await;
     browser.client.refresh().await.unwrap();
     browser.until(&format!("return {note}?.value"), |own| own == "New blade").await;
     browser.write("Find in the Logbook", "tomato").await;

@@ -74,6 +74,10 @@ export function PathDrawing(props: Props) {
         <path key={at} d={own.line} className={`done line-${kind(own)}`} />
       ))}
       {current && <Current own={current} now={now} kind={kind(current)} />}
+      <path
+        className="nicks"
+        d={view.nicks.map(([x, y]) => `M${x - 1} ${y - 0.7}h2v1.4h-2z`).join('')}
+      />
       {chosen !== null && <Begins all={all} operation={chosen} />}
       {first && <circle className="tool-start" cx={first.from[0]} cy={first.from[1]} r={1.6} />}
       {shown && (

@@ -6,7 +6,8 @@ use aptum_core::geometry::Point;
 use aptum_core::id::PieceId;
 use aptum_core::job::{Moment, OperationId, Reverse, Share};
 use aptum_core::tooling::{
-    Before, CutPlan, Operation, Setting, Stretch, ToolPath, Worked, path_checks, tool_name, trailed,
+    Before, CutPlan, Operation, Setting, Stretch, ToolPath, Worked, nick_places, path_checks,
+    tool_name, trailed,
 };
 use aptum_core::units::measure;
 use aptum_core::workshop::{Cutter, DepthSetting, Finds, Force, RecordId, Tool};
@@ -45,6 +46,8 @@ pub struct ToolingView {
     /// How far tools go down, and up.
     length_text: String,
     travel_text: String,
+    /// Where outlines are left uncut, mm.
+    nicks: Vec<[f64; 2]>,
     /// What is said of the path.
     checks: Vec<Check>,
     /// Copies that can be worked first or last.
@@ -162,20 +165,20 @@ pub async fn tooling(
         let own = Told { job: &job, workshop: &workshop, prepared: &prepared };
         let (length, travel) = path.lengths();
         let show = |mm: f64| measure(mm, job.unit);
-        let operations = path.worked.iter().enumerate().map(|(number, worked)| {
-            let mut stretches = path.stretches.iter().filter(|own| own.operation == number);
-            let begins = stretches.next().map_or(0.0, |first| first.begins);
-            own.operation(worked, begins)
+        // One after the other, each with the way to its first line.
+        let mut begins = 0.0;
+        let operations = path.worked.iter().map(|worked| {
+            let view = own.operation(worked, begins);
+            begins += worked.seconds.unwrap_or(0.0);
+            view
         });
         let sheets = prepared.layout.runs.get(run).map_or(1, |run| run.sheets);
         let order = path.seconds.filter(|_| sheets > 1).map(|own| own * f64::from(sheets));
         Ok(Json(ToolingView {
             operations: operations.collect(),
-            stretches: path
-                .stretches
-                .iter()
-                .map(|own_stretch| own.stretch(own_stretch, &plan, &path))
-                .collect(),
+            stretches: together(
+                path.stretches.iter().map(|stretch| own.stretch(stretch, &plan, &path)).collect(),
+            ),
             seconds: path.seconds,
             time_text: path.seconds.map_or_else(|| "not known".to_owned(), clock),
             order_text: order
@@ -184,10 +187,41 @@ pub async fn tooling(
             length_text: show(length),
             travel_text: show(travel),
             checks: path_checks(&path, own.cutter(), &prepared.windows.cut, job.unit),
+            nicks: own.nicks(run),
             copies: own.copies(run),
         }))
     })
     .await
+}
+
+/// More lines than a page can tell apart: what follows each other in an operation is told as one.
+const MOST_STRETCHES: usize = 12_000;
+
+fn together(all: Vec<StretchView>) -> Vec<StretchView> {
+    let each = all.len().div_ceil(MOST_STRETCHES);
+    if each < 2 {
+        return all;
+    }
+    let mut few: Vec<StretchView> = Vec::new();
+    let mut room = 0;
+    for next in all {
+        match few.last_mut() {
+            Some(last)
+                if room > 0 && (last.operation, last.pass) == (next.operation, next.pass) =>
+            {
+                room -= 1;
+                last.line.push_str(&next.line);
+                last.trails.push_str(&next.trails);
+                last.to = next.to;
+                last.takes = next.begins + next.takes - last.begins;
+            }
+            _ => {
+                room = each - 1;
+                few.push(next);
+            }
+        }
+    }
+    few
 }
 
 /// What an answer is told from.
@@ -203,6 +237,18 @@ const MOST_COPIES: usize = 400;
 impl<'a> Told<'a> {
     fn cutter(&self) -> Option<&'a Cutter> {
         cutter_of(self.job, self.workshop)
+    }
+
+    fn nicks(&self, run: usize) -> Vec<[f64; 2]> {
+        let Some(nicks) = &self.job.tooling.nicks else { return Vec::new() };
+        let of: Vec<Vec<Point>> =
+            self.prepared.blanks().map(|blank| nick_places(blank.part, nicks)).collect();
+        let placements = self.prepared.layout.runs.get(run).map(|run| run.placements.as_slice());
+        let placed = placements.unwrap_or_default().iter().filter_map(|at| {
+            let to_sheet = at.transform();
+            Some(of.get(at.part)?.iter().map(move |place| to_sheet * *place))
+        });
+        placed.flatten().map(|place| [place.x, place.y]).collect()
     }
 
     fn copies(&self, run: usize) -> Vec<SheetCopy> {

@@ -4064,6 +4064,10 @@ left_out_text: string,
  */
 length_text: string, travel_text: string, 
 /**
+ * Where outlines are left uncut, mm.
+ */
+nicks: Array<[number, number]>, 
+/**
  * What is said of the path.
  */
 checks: Array<Check>, 
