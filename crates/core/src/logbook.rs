@@ -10,10 +10,7 @@ use crate::LineKind;
 use crate::error::{Faults, InputError, Remedy};
 use crate::tooling::{Outcome, Tried, Varied};
 use crate::units::Unit;
-use crate::workshop::{
-    Force, RecordId, Tool, check_name, check_note, depth_range, force_range, passes_range,
-    speed_range,
-};
+use crate::workshop::{Force, RecordId, Told, Tool, check_name, check_note};
 
 /// A record of the workshop, with the name that it had.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -102,16 +99,10 @@ impl LogEntry {
         if let Some(job) = &self.job {
             check_name("job.name", &job.name, &mut faults);
         }
-        if let Some(force) = self.force {
-            force_range("force.amount", "The force", force, &mut faults);
-        }
-        if let Some(speed) = self.speed {
-            speed_range("speed", "The speed", speed, unit, &mut faults);
-        }
-        passes_range("passes", "Passes", self.passes, &mut faults);
-        if let Some(depth) = self.depth {
-            depth_range("depth", "The depth", depth, &mut faults);
-        }
+        let Self { force, speed, passes, depth, .. } = self;
+        let (force, speed, depth) = (*force, *speed, *depth);
+        let told = Told { force, speed, passes: Some(*passes), depth };
+        told.validate(&str::to_owned, &|what| format!("The {what}"), unit, &mut faults);
         check_note("note", &self.note, &mut faults);
         faults.or(())
     }

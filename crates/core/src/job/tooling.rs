@@ -13,7 +13,7 @@ use crate::error::{Faults, InputError, Remedy};
 use crate::id::PieceId;
 use crate::stroke::Perforation;
 use crate::units::{Unit, measure};
-use crate::workshop::{Force, depth_range, force_range, passes_range, speed_range};
+use crate::workshop::{Force, Told};
 
 /// What is said of each operation, in which order they run, and how pieces are held.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
@@ -250,18 +250,8 @@ impl Tooling {
             let Some((kind, _)) = id.parts() else { continue };
             let field = |name: &str| format!("tooling.operations.{}.{name}", id.0);
             let label = |what: &str| format!("The {what} of {}", kind.name());
-            if let Some(force) = say.force {
-                force_range(&field("force.amount"), &label("force"), force, faults);
-            }
-            if let Some(speed) = say.speed {
-                speed_range(&field("speed"), &label("speed"), speed, unit, faults);
-            }
-            if let Some(passes) = say.passes {
-                passes_range(&field("passes"), &label("passes"), passes, faults);
-            }
-            if let Some(depth) = say.depth {
-                depth_range(&field("depth"), &label("depth"), depth, faults);
-            }
+            let OperationSay { force, speed, passes, depth, .. } = *say;
+            Told { force, speed, passes, depth }.validate(&field, &label, unit, faults);
         }
         self.holding(unit, faults);
     }

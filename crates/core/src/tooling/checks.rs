@@ -257,11 +257,11 @@ fn bed(ground: &ToolingGround<'_>, cutter: &Cutter) -> Option<Check> {
     let texts = [value.to_owned(), "beneath".to_owned(), verdict];
     let mut check = told("tooling-bed", "Into the bed", state, texts);
     if state != State::Fits {
-        let carriers = ground.workshop.carriers.iter();
-        let fits = |own: &&(&crate::workshop::RecordId, &crate::workshop::Carrier)| {
+        let mut carriers = ground.workshop.carriers.iter();
+        let fits = |own: &(&crate::workshop::RecordId, &crate::workshop::Carrier)| {
             own.1.keeping.is_offered() && own.1.width <= cutter.width
         };
-        if let Some((id, carrier)) = carriers.filter(|own| fits(&own)).next() {
+        if let Some((id, carrier)) = carriers.find(fits) {
             let text = format!("Lay it on {}", carrier.name);
             check = check.remedy(Remedy::set(text, "sheet.carrier", id.0.as_str()));
         }

@@ -2,7 +2,7 @@
 
 use kurbo::{Point, Rect, Shape, Vec2};
 
-use super::operations::{Operation, works};
+use super::operations::{Before, Operation, works};
 use super::order::{Group, Strand, order};
 use super::plan::{CutPlan, is_closed};
 use super::trailing::{axis_way, overcut};
@@ -140,7 +140,7 @@ impl ToolPath {
             self.worked.push(worked);
             return;
         }
-        if operation.before.iter().any(|before| *before == super::Before::Load) {
+        if operation.before.contains(&Before::Load) {
             tool.here = self.start;
         }
         let began = tool.now;

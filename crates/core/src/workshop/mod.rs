@@ -28,7 +28,7 @@ pub use knife::{AllowedBy, Dialect, Gcode, Knife, Pace};
 pub use mark_set::{Corner, DistanceFrom, MarkSet, MarkShape, MarkShapeName, Tell};
 pub use printer::{Printer, TurnsAbout};
 pub use recipe::Recipe;
-pub(crate) use recipe::{check_note, depth_range, force_range, passes_range, speed_range};
+pub(crate) use recipe::{Told, check_note, force_range};
 pub use record::{Record, RecordKind};
 pub use sheet_size::{SheetSize, standard_sizes};
 pub(crate) use stock::is_colour;

@@ -74,16 +74,10 @@ impl Recipe {
                 Remedy::advice("Choose a kind of line that is cut or pressed"),
             ));
         }
-        if let Some(force) = self.force {
-            force_range("force.amount", "The force", force, &mut faults);
-        }
-        if let Some(speed) = self.speed {
-            speed_range("speed", "The speed", speed, unit, &mut faults);
-        }
-        passes_range("passes", "Passes", self.passes, &mut faults);
-        if let Some(depth) = self.depth {
-            depth_range("depth", "The depth", depth, &mut faults);
-        }
+        let Self { force, speed, passes, depth, .. } = self;
+        let (force, speed, depth) = (*force, *speed, *depth);
+        let told = Told { force, speed, passes: Some(*passes), depth };
+        told.validate(&str::to_owned, &|what| format!("The {what}"), unit, &mut faults);
         if self.worked.as_deref().is_some_and(|day| !is_day(day)) {
             faults.add(InputError::plain(
                 "worked",
@@ -123,6 +117,44 @@ pub(crate) fn check_note(field: &str, note: &str, faults: &mut Faults) {
     }
 }
 
+/// What a tool is told.
+pub(crate) struct Told {
+    pub force: Option<Force>,
+    /// mm/s.
+    pub speed: Option<f64>,
+    pub passes: Option<u32>,
+    /// The station's step.
+    pub depth: Option<f64>,
+}
+
+impl Told {
+    /// Notes every figure out of range: a force as [`force_range`], 1 to 3000 mm/s, 1 to 20 passes, steps of 0 to 100.
+    /// `field` gives the path of a field, `name` what a figure is called.
+    pub(crate) fn validate(
+        &self,
+        field: &dyn Fn(&str) -> String,
+        name: &dyn Fn(&str) -> String,
+        unit: Unit,
+        faults: &mut Faults,
+    ) {
+        if let Some(force) = self.force {
+            force_range(&field("force.amount"), &name("force"), force, faults);
+        }
+        if let Some(speed) = self.speed {
+            let show = |mm: f64| format!("{}/s", measure(mm, unit));
+            faults.range(&field("speed"), &name("speed"), speed, 1.0..=3000.0, show);
+        }
+        if let Some(passes) = self.passes {
+            let (name, passes) = (name("number of passes"), f64::from(passes));
+            faults.range(&field("passes"), &name, passes, 1.0..=20.0, |own| format!("{own}"));
+        }
+        if let Some(depth) = self.depth {
+            let show = |own: f64| format!("step {own}");
+            faults.range(&field("depth"), &name("depth"), depth, 0.0..=100.0, show);
+        }
+    }
+}
+
 /// Notes a fault unless a force can be one: 0.01 to 500 N, 1 to 50,000 g, 1 to 1000 steps.
 pub(crate) fn force_range(field: &str, name: &str, force: Force, faults: &mut Faults) {
     let range = match force.unit {
@@ -132,19 +164,4 @@ pub(crate) fn force_range(field: &str, name: &str, force: Force, faults: &mut Fa
     };
     let show = |amount: f64| Force { amount, ..force }.text();
     faults.range(field, name, force.amount, range, show);
-}
-
-/// Notes a fault unless a speed lies between 1 and 3000 mm/s.
-pub(crate) fn speed_range(field: &str, name: &str, speed: f64, unit: Unit, faults: &mut Faults) {
-    faults.range(field, name, speed, 1.0..=3000.0, |mm| format!("{}/s", measure(mm, unit)));
-}
-
-/// Notes a fault unless there are 1 to 20 passes.
-pub(crate) fn passes_range(field: &str, name: &str, passes: u32, faults: &mut Faults) {
-    faults.range(field, name, f64::from(passes), 1.0..=20.0, |own| format!("{own}"));
-}
-
-/// Notes a fault unless a depth lies between 0 and 100 steps.
-pub(crate) fn depth_range(field: &str, name: &str, depth: f64, faults: &mut Faults) {
-    faults.range(field, name, depth, 0.0..=100.0, |own| format!("step {own}"));
 }

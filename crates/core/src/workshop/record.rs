@@ -77,6 +77,7 @@ impl RecordKind {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(tag = "kind", rename_all = "snake_case")]
+#[expect(clippy::large_enum_variant, reason = "one at a time, not thousands")]
 pub enum Record {
     /// Card or paper.
     Stocks(Stock),

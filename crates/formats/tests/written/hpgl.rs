@@ -210,16 +210,19 @@ fn each_loading_is_a_file_of_its_own() {
     assert!(!texts[1].other.contains(&"NR".to_owned()), "it is loaded before it is sent");
 }
 
+/// A line with how deep it goes, place by place.
+type Deep = Vec<(f64, f64, f64)>;
+
 /// What a machine does that takes G-code: where it is while its tool is down, in millimetres.
-fn read_gcode(text: &str) -> (Vec<Vec<(f64, f64, f64)>>, usize) {
+fn read_gcode(text: &str) -> (Vec<Deep>, usize) {
     let (mut at, mut lines, mut stops) = ((0.0, 0.0, 0.0), Vec::new(), 0);
-    let mut line: Vec<(f64, f64, f64)> = Vec::new();
+    let mut line = Deep::new();
     for row in text.lines().filter(|row| !row.starts_with(['%', '('])) {
         let words: Vec<(char, f64)> = row
             .split(' ')
             .map(|word| (word.chars().next().unwrap(), word[1..].parse().unwrap()))
             .collect();
-        let has = |letter: char, number: f64| words.iter().any(|own| *own == (letter, number));
+        let has = |letter: char, number: f64| words.contains(&(letter, number));
         stops += usize::from(has('M', 0.0));
         if !has('G', 0.0) && !has('G', 1.0) {
             continue;
