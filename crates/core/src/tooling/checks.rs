@@ -8,7 +8,7 @@ use crate::check::{Check, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::form::Part;
 use crate::geometry::{BezPath, contours};
-use crate::job::{Job, Moment};
+use crate::job::{Job, Moment, Share};
 use crate::records::Records;
 use crate::sheet::Placement;
 use crate::units::measure;
@@ -275,12 +275,15 @@ fn bed(ground: &ToolingGround<'_>, cutter: &Cutter) -> Option<Check> {
 /// Nothing is pressed or cut on a piece that has been cut free.
 fn sequence(ground: &ToolingGround<'_>) -> Option<Check> {
     let operations: Vec<&Operation> = active(ground.operations).collect();
-    let frees = |own: &Operation| own.kind == LineKind::Cut;
+    // Where outlines are cut by themselves, what is cut inside them frees nothing.
+    let is_apart = operations.iter().any(|own| own.share == Share::Edge);
+    let frees =
+        |own: &Operation| own.kind == LineKind::Cut && (own.share != Share::Rest || !is_apart);
     let is_held = ground.job.tooling.nicks.is_some() || ground.job.tooling.perforated.is_some();
     let first = operations.iter().position(|own| frees(own))?;
     // Inside cuts of the same kind that come later are no trouble: only the outline frees.
     let after = operations[first + 1..].iter().find(|own| own.kind != LineKind::Cut);
-    let own = after?;
+    let (own, freeing) = (after?, operations[first]);
     let pressed = matches!(own.kind, LineKind::Crease | LineKind::ReverseCrease);
     let state = match (is_held, ground.records.carrier.is_some()) {
         (true, _) | (_, true) => State::Attention,
@@ -293,7 +296,10 @@ fn sequence(ground: &ToolingGround<'_>) -> Option<Check> {
     };
     let texts = [own.name(), "after cut".to_owned(), verdict];
     let check = told("tooling-sequence", "Order of work", state, texts);
-    let changes = vec![Change { value: Setting::Standard, ..Change::new("tooling.order", 0.0) }];
+    let mut changes =
+        vec![Change { value: Setting::Standard, ..Change::new("tooling.order", 0.0) }];
+    // What is cut before the print is cut before all else, whatever the order.
+    changes.extend((freeing.when != Moment::AfterPrint).then(|| standard(freeing, "when")));
     Some(check.remedy(Remedy { text: "Cut last, as usual".to_owned(), changes }))
 }
 

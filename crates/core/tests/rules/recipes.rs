@@ -130,6 +130,11 @@ fn the_outline_can_be_split_off_and_ordered() {
     let wrong = said(&job, &workshop, "tooling-sequence").unwrap();
     assert_eq!(wrong.state, State::Broken, "{wrong:?}");
     assert_eq!(ids(&prepared(&job, &workshop))[0], "cut@edge");
+    // What is cut inside the outlines may come first: it frees nothing.
+    let mut inner = job.clone();
+    let order = ["cut", "crease", "reverse-crease", "cut@edge"];
+    inner.tooling.order = order.into_iter().map(|id| OperationId(id.to_owned())).collect();
+    assert!(said(&inner, &workshop, "tooling-sequence").is_none());
     job.tooling.order.push(OperationId("cut".to_owned()));
     assert_eq!(prepared(&job, &workshop).operations.len(), split.operations.len(), "none twice");
     let job = aptum_core::job::with_changes(&job, &wrong.remedies[0].changes).unwrap();
@@ -227,7 +232,10 @@ fn what_comes_before_the_print_is_a_loading_of_its_own() {
     assert_eq!(self::prepared(&job, &workshop).operations[0].kind, LineKind::Crease);
     job.tooling.operations.clear();
     job.tooling.operations.insert(LineKind::Cut.into(), first);
-    assert_eq!(said(&job, &workshop, "tooling-sequence").unwrap().state, State::Broken);
+    let wrong = said(&job, &workshop, "tooling-sequence").unwrap();
+    assert_eq!(wrong.state, State::Broken);
+    let job = aptum_core::job::with_changes(&job, &wrong.remedies[0].changes).unwrap();
+    assert!(said(&job, &workshop, "tooling-sequence").is_none(), "its remedy mends it");
 }
 
 #[test]
