@@ -93,6 +93,7 @@ async fn main() {
     browser.see(".way .small-sheet").await;
     save(&folder.join("ways.png")).await;
     go("/jobs/15/tooling").await;
+    browser.see(".operation").await;
     browser.click("cut").await;
     browser.click("Test cut").await;
     browser.see(".rungs li").await;
