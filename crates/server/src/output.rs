@@ -5,10 +5,10 @@ use std::io::{self, Write};
 use std::sync::Arc;
 
 use aptum_core::blob::Blobs;
-use aptum_core::check::Stage;
+use aptum_core::check::{Check, Stage, State};
 use aptum_core::face::Face;
 use aptum_core::geometry::Rect;
-use aptum_core::tooling::ToolPath;
+use aptum_core::tooling::{ToolPath, path_checks};
 use aptum_core::workshop::Cutter;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::art::{USUAL_PPI, art_svg, most_ppi, png, sheet_svg};
@@ -266,6 +266,16 @@ pub struct Desired<'a> {
 }
 
 impl Desired<'_> {
+    /// What keeps a file from a machine: its path leaves where cuts may lie.
+    #[must_use]
+    pub fn held_by(&self, kind: OutputKind) -> Option<Check> {
+        let OutputKind::Machine([sheet, _], ..) = kind else { return None };
+        let (path, cutter) = (self.path(sheet)?, cutter_of(self.job, self.workshop));
+        let window = &self.prepared.windows.cut;
+        let mut checks = path_checks(&path, cutter, window, self.job.unit).into_iter();
+        checks.find(|check| check.state == State::Broken)
+    }
+
     /// The path of the tools on a sheet, from 1.
     fn path(&self, sheet: u32) -> Option<Arc<ToolPath>> {
         let mut first = 1;

@@ -23,13 +23,13 @@ pub fn path_checks(
     unit: Unit,
 ) -> Vec<Check> {
     let Some(cutter) = cutter else { return Vec::new() };
-    let mut checks = vec![inside(path, window, cutter)];
+    let mut checks = vec![inside(path, window, cutter, unit)];
     checks.extend(corners(path, cutter, unit));
     checks
 }
 
 /// Swivels, overcuts and lead-ins stay where cuts may lie.
-fn inside(path: &ToolPath, window: &Window, cutter: &Cutter) -> Check {
+fn inside(path: &ToolPath, window: &Window, cutter: &Cutter, unit: Unit) -> Check {
     // The window leaves room for an axis that Aptum leads.
     let led = cutter.knife.allowed_by == AllowedBy::Aptum;
     let past = if led { cutter.knife.offset } else { 0.0 } + 1e-3;
@@ -42,10 +42,10 @@ fn inside(path: &ToolPath, window: &Window, cutter: &Cutter) -> Check {
         Some(first) => (
             State::Broken,
             format!(
-                "swivels or overcuts pass it at {} places, first at {:.1}, {:.1} mm",
+                "swivels or overcuts pass it at {} places, first at {} from the left and {} from the top",
                 out.len(),
-                first.x,
-                first.y
+                measure(first.x, unit),
+                measure(first.y, unit)
             ),
         ),
     };

@@ -457,6 +457,13 @@ pub async fn file(
         })?;
         let own = prepared.operations.iter().find(|own| own.id.0 == operation);
         let own = own.ok_or_else(|| Problem::missing("The job has no such operation any more"))?;
+        let most = varied.reach(cutter).most;
+        if let Some(past) = values.iter().find(|value| **value > most) {
+            return Err(Problem::held(format!(
+                "A rung of {past} is more than the {most} that the cutter has for {}: leave it out",
+                varied.name()
+            )));
+        }
         let place = place(prepared, cutter, run, on, values.len()).ok_or_else(|| {
             Problem::missing("The sheet has no free place for a ladder: cut it on a scrap")
         })?;

@@ -22,7 +22,7 @@ pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(),
     let desired = Desired { job, prepared, workshop, marks, units: SvgUnits::Mm, blobs: &**blobs };
     for output in outputs(prepared, cutter_of(job, workshop))
         .into_iter()
-        .filter(|output| !output.kind.is_picture())
+        .filter(|own| !own.kind.is_picture() && desired.held_by(own.kind).is_none())
     {
         // Sheets that are cut alike are a file each here: they lie beside each other in a folder.
         match output.kind {

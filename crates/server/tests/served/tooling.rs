@@ -211,6 +211,7 @@ fn the_file_of_a_ladder_has_each_rung_with_its_own_force() {
         path.replace("100,200,300", ""),
         path.replace("100,200,300", "1,2,3,4,5,6,7,8,9,10,11,12,13"),
         path.replace("100,200,300", "NaN"),
+        path.replace("100,200,300", "100,900"),
         path.replace("operation=cut", "operation=saw"),
         path.replace("varied=force", "varied=colour"),
         path.replace("test.hpgl", "test.exe"),

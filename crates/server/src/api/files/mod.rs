@@ -3,7 +3,7 @@
 use std::io::{self, Write};
 use std::sync::Arc;
 
-use aptum_core::check::Stage;
+use aptum_core::check::{Check, Stage};
 use aptum_core::workshop::Cutter;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
@@ -125,6 +125,13 @@ async fn one(
         let marks = marks_wanted(marks.as_deref());
         let named = Named { job: job.name.clone(), file };
         let blobs = store.clone();
+        let desired = {
+            let (job, workshop, blobs) = (&job, &*workshop, &*blobs);
+            Desired { job, prepared: &prepared, workshop, marks, units, blobs }
+        };
+        if let Some(broken) = desired.held_by(kind) {
+            return Err(held(&broken));
+        }
         Ok((named, move |out: &mut dyn Write| {
             let (job, workshop, blobs) = (&job, &*workshop, &*blobs);
             Desired { job, prepared: &prepared, workshop, marks, units, blobs }.write(kind, out)
@@ -274,6 +281,15 @@ pub async fn cut_gcode(
     for_machine(desk, id, number, loading, Language::Gcode).await
 }
 
+/// Why a machine gets nothing yet.
+fn held(broken: &Check) -> Problem {
+    let remedy = broken.remedies.first().map_or("", |own| own.text.as_str());
+    Problem::held(format!(
+        "Nothing is written for the machine yet. {}: {}. {remedy}",
+        broken.label, broken.verdict
+    ))
+}
+
 /// What a machine gets; nothing while a limit of its work is broken.
 async fn for_machine(
     desk: &Desk,
@@ -290,11 +306,7 @@ async fn for_machine(
             ));
         }
         if let Some(broken) = prepared.broken(Stage::Tooling) {
-            let remedy = broken.remedies.first().map_or("", |own| own.text.as_str());
-            return Err(Problem::held(format!(
-                "Nothing is written for the machine yet. {}: {}. {remedy}",
-                broken.label, broken.verdict
-            )));
+            return Err(held(broken));
         }
         let (loading, all) = (loading.unwrap_or(1), loadings(prepared));
         if !(1..=all).contains(&loading) {
@@ -357,7 +369,7 @@ pub async fn all(desk: &State<Desk>, id: i32, marks: Option<String>) -> Result<D
             let mut zip = ZipWriter::new_stream(out);
             for output in outputs(&prepared, cutter_of(job, workshop))
                 .into_iter()
-                .filter(|output| !output.kind.is_picture())
+                .filter(|own| !own.kind.is_picture() && desired.held_by(own.kind).is_none())
             {
                 zip.start_file(output.name, SimpleFileOptions::default())?;
                 desired.write(output.kind, &mut zip)?;
