@@ -246,10 +246,18 @@ async fn a_picture_is_cleaned_up_in_steps_that_can_be_switched_off() {
     browser.settled().await;
     browser.click("leaf.png").await;
     browser.click("clean up").await;
+    // The steps come faster than they are saved.
+    let slowly = "const now = window.fetch; \
+                  window.fetch = (to, how) => how?.method === 'PUT' \
+                  ? new Promise(go => setTimeout(go, 1500)).then(() => now(to, how)) : now(to, how); return 1";
+    browser.run(slowly).await;
     browser.click("drop the background").await;
     browser.read(".rework-steps", "Drop the background").await;
+    tokio::time::sleep(std::time::Duration::from_millis(700)).await;
     browser.click("erase specks").await;
     browser.read(".rework-steps", "Erase specks").await;
+    let first = |layers: &Value| layers[2]["reworked"]["steps"].is_array();
+    browser.until(LAYERS, first).await;
     browser.click("crop to what is left").await;
     let layer = browser.until(LAYERS, |layers| layers[2]["pixels"] == json!([200, 140])).await;
     let kept = &layer[2];

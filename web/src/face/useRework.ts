@@ -42,6 +42,8 @@ export function useRework(session: PieceSession, layer: PictureLayer): ReworkDes
           set(`${path}.pixels`, made.pixels),
           set(`${path}.reworked`, steps.length === 0 ? null : { from, pixels, steps }),
         );
+        // While it was being saved another may have been asked for.
+        if (turn !== latest.current) return;
         setAsked(null);
       } catch (error) {
         if (!(error instanceof Failure)) throw error;
