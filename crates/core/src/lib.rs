@@ -32,6 +32,7 @@ pub mod piece_checks;
 pub mod pixels;
 pub mod prepare;
 pub mod records;
+pub mod rehearsal;
 pub mod returned;
 pub mod sheet;
 pub mod stroke;

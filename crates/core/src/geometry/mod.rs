@@ -8,6 +8,7 @@ mod faces;
 mod outline;
 mod outline_id;
 mod path;
+mod polyline;
 mod region;
 
 pub use border::{Join, fine_region, redrawn, redrawn_as};
@@ -21,6 +22,7 @@ pub use outline_id::OutlineId;
 pub use path::{
     arc, circle, contours, flattened, flattened_to, heart, path_text, polygon, rounded,
 };
+pub(crate) use polyline::{along, nearest};
 pub use region::{Region, Ring};
 
 /// How far a flattened curve may lie from the true one, in mm.

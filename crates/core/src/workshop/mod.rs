@@ -35,6 +35,7 @@ pub(crate) use stock::is_colour;
 pub use stock::{Grain, Laminate, Price, PrintableSide, Roll, Shine, Stock};
 
 use crate::error::{Faults, InputError, Remedy};
+use crate::geometry::Rect;
 use crate::units::{Unit, measure};
 
 /// What names a record: letters, digits and hyphens, unique within its kind.
@@ -172,6 +173,13 @@ impl Margins {
     #[must_use]
     pub const fn all(width: f64) -> Self {
         Self { lead: width, trail: width, left: width, right: width }
+    }
+
+    /// What they leave of an upright sheet; empty where they leave nothing.
+    #[must_use]
+    pub fn inside(&self, sheet: Rect) -> Rect {
+        let (x0, y0) = (sheet.x0 + self.left, sheet.y0 + self.lead);
+        Rect::new(x0, y0, (sheet.x1 - self.right).max(x0), (sheet.y1 - self.trail).max(y0))
     }
 
     pub(crate) fn validate(&self, field: &str, name: &str, unit: Unit, faults: &mut Faults) {
