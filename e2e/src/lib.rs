@@ -5,6 +5,8 @@
 
 mod app;
 mod browser;
+mod machines;
 
 pub use app::{App, binary};
 pub use browser::Browser;
+pub use machines::Machines;

@@ -36,13 +36,16 @@ pub enum Stage {
     Sheet,
     /// What each line is worked with, and in which order.
     Tooling,
+    /// The way between print and cut, tried before it is gone.
+    Rehearsal,
     /// The files.
     Run,
 }
 
 impl Stage {
     /// Every stage, in the order of the route.
-    pub const ALL: [Self; 5] = [Self::Form, Self::Face, Self::Sheet, Self::Tooling, Self::Run];
+    pub const ALL: [Self; 6] =
+        [Self::Form, Self::Face, Self::Sheet, Self::Tooling, Self::Rehearsal, Self::Run];
 
     /// What it is called.
     #[must_use]
@@ -52,6 +55,7 @@ impl Stage {
             Self::Face => "Face",
             Self::Sheet => "Sheet",
             Self::Tooling => "Tooling",
+            Self::Rehearsal => "Rehearsal",
             Self::Run => "Run",
         }
     }

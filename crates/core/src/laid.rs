@@ -10,15 +10,16 @@ use crate::check::{Check, Stage, State};
 use crate::error::{InputError, Remedy};
 use crate::face::{Art, Finish, Ink, Inked};
 use crate::form::Part;
-use crate::geometry::{Affine, BezPath, Rect};
+use crate::geometry::{Affine, BezPath, Rect, Vec2};
 use crate::id::PieceId;
 use crate::job::Job;
 use crate::memory::{Key, Memory, Weighty, recalled};
 use crate::records::Records;
 use crate::sheet::{Drawn, Ground};
 use crate::sheet::{
-    FreeRoom, Layout, Marks, Misfit, NO_CODE, Notes, Order, Orientation, Placement, SheetCode,
-    SheetPlan, Windows, lay, least_notes, legend_size, misfit, order, place_notes, sheet_checks,
+    FreeRoom, Layout, Marks, Misfit, NO_CODE, Notes, Order, Orientation, Placement, SQUARE,
+    SheetCode, SheetPlan, Windows, lay, least_notes, legend_size, misfit, order, place_notes,
+    sheet_checks,
 };
 use crate::units::{Unit, measure};
 use crate::workshop::{RecordId, Workshop};
@@ -40,6 +41,8 @@ pub struct Laid {
     pub notes: Vec<Option<Notes>>,
     /// Room for the legend of lines printed by kind, for each run of sheets.
     pub legends: Vec<Option<Rect>>,
+    /// Room for the same code as a square one that an eye reads, for each run of sheets.
+    pub square_codes: Vec<Option<Rect>>,
     /// The code that names exactly what is printed and cut.
     pub code: String,
     /// Which way round the page is.
@@ -113,13 +116,18 @@ impl Laid {
         let sheets = layout.sheets();
         let kinds: BTreeSet<LineKind> =
             ground.blanks().flat_map(|(piece, at)| piece.flat.parts[at].kinds()).collect();
+        // An eye that goes by marks also reads the code.
+        let is_read = job.is_printed() && !ground.marks.marks.is_empty();
+        let mut square_codes = Vec::new();
         let (notes, legends): (Vec<Option<Notes>>, Vec<Option<Rect>>) = layout
             .runs
             .iter()
             .map(|run| {
                 let mut room = FreeRoom::new(&ground.windows, &blanks, &run.placements);
                 let notes = place_notes(&mut room, job.unit, sheets);
-                (notes, room.take(legend_size(kinds.len())))
+                let legend = room.take(legend_size(kinds.len()));
+                square_codes.push(is_read.then(|| room.take(Vec2::new(SQUARE, SQUARE))).flatten());
+                (notes, legend)
             })
             .unzip();
         let turned = records.printer.map(|printer| printer.turns_about).unwrap_or_default();
@@ -142,6 +150,7 @@ impl Laid {
             misfit,
             notes,
             legends,
+            square_codes,
             code,
             orientation,
             sheet_checks,

@@ -34,6 +34,7 @@ pub mod prepare;
 pub mod records;
 pub mod rehearsal;
 pub mod returned;
+pub mod run;
 pub mod sheet;
 pub mod stroke;
 pub mod tooling;

@@ -17,7 +17,7 @@ use svg::node::element::{
 };
 
 use crate::drawing;
-use crate::pdf::{code_words, scale_rule, scale_words};
+use crate::pdf::{code_ink, scale_rule, scale_words};
 use crate::picture::{Coding, Picture};
 
 /// Pixels in an inch of a PNG, where nothing else is said, and those that can be asked for.
@@ -88,8 +88,8 @@ pub fn sheet_svg(job: &Job, prepared: &Prepared, number: u32, blobs: &dyn Blobs)
     if let Some(notes) = prepared.notes.get(run).and_then(Option::as_ref) {
         rule.extend(scale_rule(notes));
         black.extend(scale_words(notes, job.unit));
-        black.extend(code_words(notes, &prepared.code, number, prepared.layout.sheets()));
     }
+    black.extend(code_ink(prepared, run, number));
     let lined = path(&rule).set("fill", "none").set("stroke", "#000000").set("stroke-width", 0.15);
     let whole = whole.add(path(&black).set("fill", "#000000")).add(lined);
     let title = format!("{}, sheet {number}", job.name);

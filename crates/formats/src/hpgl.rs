@@ -81,16 +81,22 @@ fn setting(operation: &Operation, dialect: &Dialect, out: &mut dyn Write) -> io:
     tell(&dialect.passes, Some(operation.passes.to_string()))
 }
 
-/// A place of the sheet in the machine's units, from its corner.
+/// A place of the sheet in the machine's units, from its corner, rounded as HP-GL has it.
 fn units(at: Point, dialect: &Dialect, page: Rect) -> (i64, i64) {
+    let (x, y) = fine_units(at, dialect, page);
+    #[expect(clippy::cast_possible_truncation, reason = "a sheet has metres, not kilometres")]
+    let round = |own: f64| own.round() as i64;
+    (round(x), round(y))
+}
+
+/// The same, not rounded.
+pub(crate) fn fine_units(at: Point, dialect: &Dialect, page: Rect) -> (f64, f64) {
     let (x, y) = match dialect.origin {
         Corner::TopLeft => (at.x - page.x0, at.y - page.y0),
         Corner::TopRight => (page.x1 - at.x, at.y - page.y0),
         Corner::BottomRight => (page.x1 - at.x, page.y1 - at.y),
         Corner::BottomLeft => (at.x - page.x0, page.y1 - at.y),
     };
-    #[expect(clippy::cast_possible_truncation, reason = "a sheet has metres, not kilometres")]
-    let round = |mm: f64| (mm * dialect.units).round() as i64;
-    let (x, y) = (round(x), round(y));
+    let (x, y) = (x * dialect.units, y * dialect.units);
     if dialect.swapped { (y, x) } else { (x, y) }
 }

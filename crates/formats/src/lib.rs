@@ -5,6 +5,7 @@
 
 pub mod archive;
 pub mod art;
+pub mod asking;
 pub mod content;
 pub mod drawing;
 pub mod dxf;
@@ -23,5 +24,6 @@ pub mod parts;
 pub mod pdf;
 pub mod picture;
 pub mod rework;
+pub mod square_code;
 pub mod svg;
 pub mod trace;

@@ -345,3 +345,12 @@ pub(crate) fn frame(bytes: &[u8]) -> Option<Frame> {
         at += length.max(2);
     }
 }
+
+/// Red, green and blue, row after row, as PNG; `None` where they are not so many.
+#[must_use]
+pub fn rgb_png(width: u32, height: u32, pixels: &[u8]) -> Option<Vec<u8>> {
+    let mut bytes = Vec::new();
+    let coder = PngEncoder::new(&mut bytes);
+    coder.write_image(pixels, width, height, image::ExtendedColorType::Rgb8).ok()?;
+    Some(bytes)
+}

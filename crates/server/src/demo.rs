@@ -1,16 +1,24 @@
 //! The demo's data, which is also the workshop that an empty data directory starts with.
 
 use std::collections::BTreeMap;
+use std::sync::Arc;
+use std::sync::atomic::AtomicBool;
 
 use aptum_core::blob::BlobId;
 use aptum_core::logbook::LogEntry;
+use aptum_core::rehearsal::Day;
+use aptum_core::run::Done;
+use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Workshop};
+use aptum_devices::cutter::Settings;
 use aptum_formats::archive::{Asset, blob_id};
 use aptum_formats::content::Content;
 use aptum_formats::lines::{brought, kept};
 
 use serde::Deserialize;
 
+use crate::printed::ToFreeze;
+use crate::standins::{Setup, Standing};
 use crate::store::{Store, StoreError};
 
 const WORKSHOP: &str = include_str!("../../../demo/workshop.json");
@@ -119,6 +127,58 @@ pub fn start_jobs(store: &Store) -> Result<(), StoreError> {
         let entries: Vec<(Option<&str>, &LogEntry)> =
             tried.iter().map(|own| (Some(own.made_at.as_str()), &own.entry)).collect();
         store.log(&entries)?;
+        print_one(store);
     }
+    Ok(())
+}
+
+/// The job whose sheets were printed already, and how far its run has come.
+const PRINTED: i32 = 11;
+const DONE: &[&str] = &["print", "measure", "tool-0-1", "tool-0-0"];
+
+/// Prints one job's sheets, so that a run is under way. What fails there is no reason to have no demo.
+fn print_one(store: &Store) {
+    let Ok(stored) = store.job(PRINTED) else { return };
+    let Ok(frozen) = ToFreeze::of(store, &stored.job) else { return };
+    let Ok(print) = store.freeze(PRINTED, &frozen.code, &frozen.archive, &frozen.pdf) else {
+        return;
+    };
+    let done = store.change_run(print.id, print.version, |run, at| {
+        run.measured = Some(99.8);
+        for step in DONE {
+            run.done.insert((*step).to_owned(), Done { times: 1, at: at.to_owned() });
+        }
+        Ok::<(), ()>(())
+    });
+    if let Err(error) = done {
+        tracing::warn!("the demo’s run is not under way: {error}");
+    }
+}
+/// The ports of the demo's machines, as its workshop has them.
+const CUTTER: u16 = 4890;
+const PRINTER: u16 = 4891;
+
+/// Starts the machines of the reading room, set up as their records say, on a thread of their own.
+///
+/// # Errors
+/// That their ports are taken, or the workshop cannot be read.
+pub fn start_machines(store: &Store) -> Result<(), Box<dyn std::error::Error>> {
+    let workshop = store.workshop()?;
+    let own = workshop.cutters.get(&RecordId("reading-room-cutter".to_owned()));
+    let dialect = own.and_then(|own| own.dialect.clone()).unwrap_or_default();
+    let cutter = Settings {
+        units: dialect.units,
+        origin: dialect.origin,
+        swapped: dialect.swapped,
+        speed: own.and_then(|own| own.pace).map(|pace| pace.working),
+        is_attended: true,
+        ..Settings::default()
+    };
+    let standing = Standing::at(CUTTER, PRINTER, Setup { cutter, day: Day::Usual, seed: 1 })?;
+    std::thread::Builder::new().name("machines".to_owned()).spawn(move || {
+        if let Err(error) = standing.serve(&Arc::new(AtomicBool::new(false))) {
+            tracing::warn!("the demo’s machines stopped: {error}");
+        }
+    })?;
     Ok(())
 }

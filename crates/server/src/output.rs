@@ -21,6 +21,7 @@ use aptum_formats::marks::marks_svg;
 use aptum_formats::obj::folded_obj;
 use aptum_formats::pdf::{
     StepsWith, art_pdf, hand_cut_pdf, marks_pdf, plates, plates_pdf, print_pdf, steps_pdf,
+    ticket_pdf,
 };
 use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
 
@@ -110,6 +111,8 @@ pub enum OutputKind {
     Steps,
     /// The same over art and marks.
     PrintSteps,
+    /// One page to lay with the work.
+    Ticket,
     /// The marks alone, as SVG.
     MarksSvg,
     /// The same as PDF.
@@ -183,6 +186,9 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
         if prepared.is_printed() {
             all.push(file("print-steps.pdf".to_owned(), sheets, OutputKind::PrintSteps));
         }
+    }
+    if sheets > 0 {
+        all.push(file("ticket.pdf".to_owned(), 1, OutputKind::Ticket));
     }
     let pages = prepared.hand_cut_pages();
     all.push(file("hand-cut.pdf".to_owned(), pages, OutputKind::HandCut));
@@ -313,6 +319,7 @@ impl Desired<'_> {
             }
             OutputKind::Steps => steps_pdf(job, prepared, StepsWith::Nothing, *blobs, out),
             OutputKind::PrintSteps => steps_pdf(job, prepared, StepsWith::Art, *blobs, out),
+            OutputKind::Ticket => ticket_pdf(job, prepared, self.workshop, out),
             OutputKind::MarksSvg => out.write_all(marks_svg(job, prepared).as_bytes()),
             OutputKind::MarksPdf => marks_pdf(job, prepared, out),
             OutputKind::MarksPng(ppi) => {

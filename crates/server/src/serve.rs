@@ -8,10 +8,11 @@ use rocket::config::{Config, LogLevel, Shutdown};
 use rocket::fairing::AdHoc;
 use rocket::{Build, Rocket, routes};
 
-use crate::api::{self, Tasks};
+use crate::api::{self, Sendings, Tasks};
 use crate::assets;
 use crate::desk::Desk;
 use crate::gate::{Guard, Journal, SafeHeaders, Trusted, trusted};
+use crate::rehearsing::Pictures;
 use crate::store::Store;
 
 /// Where to listen, and for whom.
@@ -50,6 +51,8 @@ pub fn server(store: Store, listen: Listen) -> Rocket<Build> {
     rocket::custom(config)
         .manage(Desk::new(store))
         .manage(Tasks::default())
+        .manage(Arc::new(Pictures::default()))
+        .manage(Sendings::default())
         .manage(guard.clone())
         .mount("/api", api::routes())
         .mount("/", assets::routes())

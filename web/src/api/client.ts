@@ -48,6 +48,15 @@ import type {
   ReturnedView,
   ReworkStep,
   ToolingAsk,
+  CorrectionAsk,
+  CorrectionView,
+  FreezeAsk,
+  MachineWish,
+  RunAsk,
+  RunView,
+  WishAsk,
+  RehearsalAsk,
+  RehearsalView,
   ToolingView,
   Traced,
   TraceLook,
@@ -194,6 +203,17 @@ export const api = {
   unlog: (id: number) => call<undefined>('DELETE', `/logbook/${id}`),
   tooling: (ask: ToolingAsk, signal: AbortSignal) =>
     call<ToolingView>('POST', '/tooling', ask, signal),
+  run: (id: number, signal: AbortSignal) =>
+    call<RunView>('GET', `/jobs/${id}/run`, undefined, signal),
+  freeze: (id: number, version: number) =>
+    call<RunView>('POST', `/jobs/${id}/prints`, { version } satisfies FreezeAsk),
+  changeRun: (print: number, ask: RunAsk) => call<RunView>('PUT', `/prints/${print}/run`, ask),
+  printThere: (print: number) => call<string>('POST', `/prints/${print}/print`),
+  correct: (ask: CorrectionAsk) => call<CorrectionView>('POST', '/corrections', ask),
+  wish: (print: number, wish: MachineWish) =>
+    call<boolean>('PUT', `/prints/${print}/send`, { wish } satisfies WishAsk),
+  rehearse: (ask: RehearsalAsk, signal: AbortSignal) =>
+    call<RehearsalView>('POST', '/rehearsal', ask, signal),
   pickLine: (ask: PickAsk, signal?: AbortSignal) =>
     call<PickedView | null>('POST', '/lines/pick', ask, signal),
   setFree: (ask: FreeAsk) => call<FreedView>('POST', '/drawings/free', ask),

@@ -10,6 +10,7 @@ import { FaceStage } from '../face/FaceStage';
 import { FitStrip } from '../fit/FitStrip';
 import { Remedies } from '../fit/Remedies';
 import { FormStage } from '../form/FormStage';
+import { RehearsalStage } from '../rehearsal/RehearsalStage';
 import { ToolingStage } from '../tooling/ToolingStage';
 import { RunStage } from '../run/RunStage';
 import { SheetStage } from '../sheet/SheetStage';
@@ -35,6 +36,7 @@ const WORK: Record<Stage, (props: StageProps) => React.ReactNode> = {
   face: FaceStage,
   sheet: SheetStage,
   tooling: ToolingStage,
+  rehearsal: RehearsalStage,
   run: RunStage,
 };
 

@@ -18,6 +18,8 @@ export type Saving = 'saved' | 'draft' | 'saving' | 'not-saved';
 export interface JobSession {
   /** The job on the screen, with what is being tried. */
   job: Job;
+  /** The version that is saved. */
+  version: number;
   /** The last preview that core could make. */
   preview: Preview | null;
   /** False while the drawing shows an older state than the figures. */
@@ -248,6 +250,7 @@ export function useJobSession(opened: OpenJob): JobSession {
 
   return {
     job,
+    version: saved.version,
     preview,
     isCurrent,
     errors,

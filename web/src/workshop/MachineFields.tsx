@@ -7,7 +7,7 @@ import type {
   RecordKind,
 } from '../api/generated/types';
 import { Rows } from '../card/SpecCard';
-import { type Editing, NumberField, OwnFigure, RecordChoice } from './fields';
+import { type Editing, NumberField, OwnFigure, RecordChoice, TextField } from './fields';
 
 export type Of<K extends RecordKind> = Extract<Entry, { kind: K }>;
 
@@ -70,6 +70,15 @@ export function PrinterFields(editing: Editing<Of<'printers'>>) {
           change={(now, turns_about) => ({ ...now, turns_about })}
         />
         <OwnFigure {...editing} field="turning_error" label="Back off the front by up to" />
+      </Rows>
+      <Rows title="Print files">
+        <TextField
+          session={editing.session}
+          field="address"
+          label="Reached at (TCP)"
+          value={record.address}
+          change={(now, address) => ({ ...now, address })}
+        />
       </Rows>
     </>
   );

@@ -134,6 +134,23 @@ export function MovingRows(editing: Editing<Of<'cutters'>>) {
                 change={(now, command) => ({ ...now, dialect: { ...dialect, [field]: command } })}
               />
             ))}
+            <RecordChoice
+              session={session}
+              label="Is told of marks"
+              value={dialect.marks ? 'yes' : 'no'}
+              choices={[
+                ['no', 'by hand, at the machine'],
+                ['yes', 'with the file'],
+              ]}
+              change={(now, told) => ({ ...now, dialect: { ...dialect, marks: told === 'yes' } })}
+            />
+            <TextField
+              session={session}
+              field="address"
+              label="Reached at (TCP)"
+              value={record.address}
+              change={(now, address) => ({ ...now, address })}
+            />
           </>
         )}
         <RecordChoice

@@ -162,7 +162,8 @@ fn other_paper(page: Rect) -> Vec2 {
 }
 
 /// One from the normal distribution (Box and Muller 1958).
-pub(super) fn normal(random: &mut Rng) -> f64 {
+#[must_use]
+pub fn normal(random: &mut Rng) -> f64 {
     let (radius, angle) = (1.0 - random.f64(), random.f64() * std::f64::consts::TAU);
     (-2.0 * radius.ln()).sqrt() * angle.cos()
 }

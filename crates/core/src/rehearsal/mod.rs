@@ -7,8 +7,8 @@ mod misfeed;
 mod odds;
 mod verdict;
 
-pub use day::{Day, Loading, Printing};
+pub use day::{Day, Loading, Printing, normal};
 pub use fit::{Fit, LeastMarks, fit};
 pub use misfeed::{Misfeed, Stretch};
 pub use odds::{Chance, Odds, OddsAsk, Tries, odds};
-pub use verdict::{CutLine, PieceVerdict, Sample, Verdict, verdict};
+pub use verdict::{CutLine, PieceVerdict, Sample, Verdict, Worn, verdict};

@@ -75,6 +75,13 @@ const fn scales(unit: Unit) -> [f64; 3] {
     }
 }
 
+/// Side of a square code with its clear space, mm: 21 modules and four on each side (ISO/IEC 18004, version 1), each of which an
+/// eye sees in several pixels.
+pub const SQUARE: f64 = 29.0 * MODULE;
+
+/// Side of one of its modules, mm.
+pub const MODULE: f64 = 0.4;
+
 /// What copies and marks leave of a sheet's print window.
 #[derive(Debug, Clone)]
 pub struct FreeRoom {

@@ -34,7 +34,8 @@ pub(crate) use ground::{Drawn, Ground, OnGround, draw, grain_runs_down};
 pub(crate) use lay::{Named, in_rows, laid_of, lay};
 pub use layout::Layout;
 pub use margin_notes::{
-    FreeRoom, LEGEND_ROW, LINE, Notes, NotesForm, least_notes, legend_size, place_notes,
+    FreeRoom, LEGEND_ROW, LINE, MODULE, Notes, NotesForm, SQUARE, least_notes, legend_size,
+    place_notes,
 };
 pub use marks::{Marks, PlacedMark, Sign, place_marks};
 pub use misfit::{Misfit, misfit};

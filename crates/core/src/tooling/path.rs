@@ -115,6 +115,11 @@ impl ToolPath {
             own.add(number, operation, &of_operation[number], bed, tooling, cutter, &mut tool);
         }
         own.seconds = pace.map(|_| tool.now);
+        // What is sent allows for what the machine was measured to be off.
+        if let Some(sent) = cutter.and_then(|own| own.correction.as_ref()?.affine()) {
+            let ways = own.stretches.iter_mut().flat_map(|stretch| &mut stretch.way);
+            ways.for_each(|at| *at = sent * *at);
+        }
         own
     }
 

@@ -8,9 +8,10 @@ use ts_rs::TS;
 
 use super::{
     Corner, Dialect, Force, ForceUnit, Gcode, Keeping, Knife, Margins, MarkSet, MarkShapeName,
-    Pace, check_name, force_range,
+    Pace, check_address, check_name, force_range,
 };
 use crate::error::{Faults, InputError, Remedy};
+use crate::geometry::Affine;
 use crate::units::{Unit, measure};
 
 /// What a station can hold.
@@ -103,6 +104,32 @@ pub enum Field {
     WithinMarks,
 }
 
+/// A correction, measured on a day.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct Correction {
+    /// From where a line is meant on the page to what is sent: the coefficients of an affine map.
+    pub sent: [f64; 6],
+    /// The day, such as `2026-10-12`.
+    pub day: String,
+}
+
+impl Correction {
+    /// The map, where it is one that a cutter can need: a turn of under 3 degrees, scales within 3 %, a shift under 60 mm (turns about the
+    /// far end of a sheet shift its corner).
+    #[must_use]
+    pub fn affine(&self) -> Option<Affine> {
+        let [a, b, c, d, e, f] = self.sent;
+        let is_near = (a - 1.0).abs() < 0.03
+            && (d - 1.0).abs() < 0.03
+            && b.abs() < 0.05
+            && c.abs() < 0.05
+            && e.abs() < 60.0
+            && f.abs() < 60.0;
+        (self.sent.iter().all(|own| own.is_finite()) && is_near).then(|| Affine::new(self.sent))
+    }
+}
+
 /// A cutter. A sheet lies in it as it is drawn: its top edge leads, its width lies across.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
@@ -151,6 +178,12 @@ pub struct Cutter {
     /// How it takes G-code, where it does.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub gcode: Option<Gcode>,
+    /// Where it is reached over TCP, such as `192.168.1.20:9100`; empty where files are carried to it.
+    #[serde(default)]
+    pub address: String,
+    /// What is sent instead of what is meant, since it was measured to cut a little off.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub correction: Option<Correction>,
     /// Where it stands in lists.
     #[serde(default)]
     pub keeping: Keeping,
@@ -223,6 +256,15 @@ impl Cutter {
         }
         if let Some(gcode) = &self.gcode {
             gcode.validate(unit, &mut faults);
+        }
+        check_address(&self.address, &mut faults);
+        if self.correction.as_ref().is_some_and(|own| own.affine().is_none() || own.day.len() > 40)
+        {
+            faults.add(InputError::plain(
+                "correction",
+                "The correction is larger than any cutter needs".to_owned(),
+                Remedy::advice("Drop it, and measure again on a sheet whose marks were read"),
+            ));
         }
         if let Finds::Eye(eye) = &self.finds {
             faults.range("finds.smallest", "The smallest mark", eye.smallest, 0.5..=100.0, show);

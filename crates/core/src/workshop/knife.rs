@@ -81,6 +81,9 @@ pub struct Dialect {
     /// What tells how often it goes along each line, `{}` the passes; empty where lines are sent again for each pass.
     #[serde(default)]
     pub passes: String,
+    /// True where it takes the commands by which the cutters that ship with Aptum are told of marks and of the code.
+    #[serde(default)]
+    pub marks: bool,
 }
 
 /// How it takes G-code (ISO 6983): millimetres, from the sheet's lower left corner.
@@ -127,6 +130,7 @@ impl Default for Dialect {
             speed: "VS{};".to_owned(),
             depth: String::new(),
             passes: String::new(),
+            marks: false,
         }
     }
 }

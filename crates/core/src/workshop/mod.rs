@@ -1,5 +1,6 @@
 //! The workshop: what the makers own. Records are kept once and named by jobs.
 
+mod address;
 mod carrier;
 mod cutter;
 mod force;
@@ -20,8 +21,9 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+pub(crate) use address::check_address;
 pub use carrier::Carrier;
-pub use cutter::{Cutter, DepthSetting, EyeRange, Field, Finds, Station, Tool};
+pub use cutter::{Correction, Cutter, DepthSetting, EyeRange, Field, Finds, Station, Tool};
 pub use force::{Force, ForceUnit};
 pub use keeping::Keeping;
 pub use knife::{AllowedBy, Dialect, Gcode, Knife, Pace};

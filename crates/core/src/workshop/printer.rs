@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::{Keeping, Margins, check_name};
+use super::{Keeping, Margins, check_address, check_name};
 use crate::error::{Faults, InputError};
 use crate::geometry::{Affine, Rect};
 use crate::units::{Unit, measure};
@@ -41,6 +41,9 @@ pub struct Printer {
     /// How far the back may lie off the front, mm, 0 to 5.
     #[serde(default = "usual_turning")]
     pub turning_error: f64,
+    /// Where it takes print files over TCP, such as `192.168.1.21:9100`; empty where they go through a print dialog.
+    #[serde(default)]
+    pub address: String,
     /// Where it stands in lists.
     #[serde(default)]
     pub keeping: Keeping,
@@ -75,6 +78,7 @@ impl Printer {
         faults.range("length", "The longest sheet", self.length, 50.0..=5000.0, show);
         let words = "The error of turning a sheet";
         faults.range("turning_error", words, self.turning_error, 0.0..=5.0, show);
+        check_address(&self.address, &mut faults);
         self.margins.validate("margins", "The printer’s margin", unit, &mut faults);
         self.margins.leave("margins", (self.width, self.length), "to print on", unit, &mut faults);
         faults.or(())

@@ -29,6 +29,7 @@ mod orders_of_work;
 mod prepare;
 mod recipes;
 mod records;
+mod rehearsals;
 mod returned;
 mod sheet;
 mod sizes;

@@ -78,6 +78,8 @@ pub struct Eye<'a> {
     bed: &'a Bed,
     /// How often it has looked.
     pub looks: u32,
+    /// How far off a mark is set by who looks through it, mm, the standard deviation along each axis.
+    pub(super) hand: f64,
 }
 
 /// What the eye sees from one place.
@@ -101,7 +103,13 @@ impl<'a> Eye<'a> {
     /// An eye above a bed.
     #[must_use]
     pub const fn new(bed: &'a Bed) -> Self {
-        Self { bed, looks: 0 }
+        Self { bed, looks: 0, hand: 0.0 }
+    }
+
+    /// A person's eye, and a hand that sets crosshairs so far off.
+    #[must_use]
+    pub const fn by_hand(bed: &'a Bed, hand: f64) -> Self {
+        Self { bed, looks: 0, hand }
     }
 
     /// Looks, with the head above a place.

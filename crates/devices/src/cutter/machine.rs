@@ -22,12 +22,16 @@ pub struct Settings {
     pub origin: Corner,
     /// True where x runs along the feed.
     pub swapped: bool,
-    /// How far the blade's tip hangs behind its axis, mm.
-    pub offset: f64,
+    /// How far the tips of what is put into it hang behind their axes, mm, in the order in which stations are chosen; the last
+    /// stays.
+    pub offsets: Vec<f64>,
     /// True where it allows for that itself.
     pub allows: bool,
     /// How fast it moves, mm/s; none as fast as it can be told.
     pub speed: Option<f64>,
+    /// How far somebody's hand errs who sets crosshairs on the marks, mm, the standard deviation along each axis; 0 where an eye does
+    /// it.
+    pub hand: f64,
     /// True where somebody changes the tool at once when it asks for that.
     pub is_attended: bool,
     /// What goes wrong, and before which stroke, from 0.
@@ -40,9 +44,10 @@ impl Default for Settings {
             units: 40.0,
             origin: Corner::BottomLeft,
             swapped: false,
-            offset: 0.25,
+            offsets: vec![0.25],
             allows: true,
             speed: None,
+            hand: 0.0,
             is_attended: false,
             fault: None,
         }
@@ -122,6 +127,8 @@ struct Shared {
 struct Inner {
     settings: Settings,
     bed: Arc<Bed>,
+    /// Sheets that lie beside it, for whoever lays in the one that it asks for.
+    beside: VecDeque<Arc<Bed>>,
     state: State,
     queue: VecDeque<Command>,
     reader: Reader,
@@ -136,6 +143,9 @@ struct Inner {
     epoch: u64,
 }
 
+/// So many sheets lie beside it; the oldest go.
+const MOST_BESIDE: usize = 24;
+
 /// So much it takes before it is told to wait, bytes.
 pub(super) const ROOM: usize = 64 * 1024;
 
@@ -146,6 +156,7 @@ impl Cutter {
         let inner = Inner {
             settings,
             bed: Arc::new(Bed::empty()),
+            beside: VecDeque::new(),
             state: State::Ready,
             queue: VecDeque::new(),
             reader: Reader::default(),
@@ -170,6 +181,15 @@ impl Cutter {
         inner.state = State::Ready;
         inner.is_held = false;
         self.shared.woken.notify_all();
+    }
+
+    /// Lays a sheet beside it: somebody lays it in once it is asked for, or what lies in is another one.
+    pub fn lay_beside(&self, bed: Bed) {
+        let mut inner = self.inner();
+        inner.beside.push_back(Arc::new(bed));
+        if inner.beside.len() > MOST_BESIDE {
+            inner.beside.pop_front();
+        }
     }
 
     /// Changes how it is set up.
@@ -306,6 +326,7 @@ impl Cutter {
                 inner.found = None;
             }
             (b"SP", [station, ..]) => {
+                job.chosen += usize::from(*station > 0.0);
                 #[expect(
                     clippy::cast_possible_truncation,
                     clippy::cast_sign_loss,
@@ -357,7 +378,7 @@ impl Cutter {
                     last: whole(6).unwrap_or(1),
                 });
             }
-            (b"AF", _) => self.find(&bed, job),
+            (b"AF", _) => self.find(&bed, settings.hand, job),
             (b"AO", _) => self.answer("done".to_owned()),
             (b"OS", _) => {
                 // Bit 4 says that it is ready, bit 5 that something is wrong.
@@ -370,12 +391,13 @@ impl Cutter {
         }
     }
 
-    fn find(&self, bed: &Bed, job: &mut Job) {
+    fn find(&self, bed: &Bed, hand: f64, job: &mut Job) {
         let result = if bed.is_empty() {
             Err(super::Refusal::NoSheet)
         } else {
-            find(&mut Eye::new(bed), &job.asked)
+            find(&mut Eye::by_hand(bed, hand), &job.asked)
         };
+        let result = result.or_else(|refusal| self.another(hand, job).ok_or(refusal));
         let mut inner = self.inner();
         match result {
             Ok(found) => {
@@ -395,6 +417,24 @@ impl Cutter {
                 job.is_refused = true;
             }
         }
+    }
+
+    /// Somebody takes out what was refused, and lays in the sheet that is asked for, if it lies beside the machine.
+    fn another(&self, hand: f64, job: &Job) -> Option<Found> {
+        let beside: Vec<Arc<Bed>> = self.inner().beside.iter().cloned().collect();
+        // The newest first: it was printed for this.
+        beside.into_iter().rev().find_map(|bed| {
+            let found = find(&mut Eye::by_hand(&bed, hand), &job.asked).ok()?;
+            let mut inner = self.inner();
+            inner.beside.retain(|own| !Arc::ptr_eq(own, &bed));
+            if !inner.bed.is_empty() {
+                let out = Arc::clone(&inner.bed);
+                inner.beside.push_front(out);
+            }
+            inner.bed = bed;
+            inner.cuts.clear();
+            Some(found)
+        })
     }
 
     fn answer(&self, line: String) {
@@ -489,7 +529,9 @@ impl Cutter {
                 return;
             }
         }
-        job.blade.offset = if settings.allows { 0.0 } else { settings.offset };
+        let chosen = job.chosen.saturating_sub(1).min(settings.offsets.len().saturating_sub(1));
+        let offset = settings.offsets.get(chosen).copied().unwrap_or(0.0);
+        job.blade.offset = if settings.allows { 0.0 } else { offset };
         let axis = job.bed_place(settings, job.here);
         job.line = Some(vec![job.blade.tip(axis)]);
     }
@@ -508,6 +550,8 @@ struct Job {
     place: Affine,
     is_refused: bool,
     station: u32,
+    /// How often a station was chosen.
+    chosen: usize,
     /// Where the head stands, in units.
     here: (f64, f64),
     blade: Blade,
@@ -521,6 +565,7 @@ impl Default for Job {
             place: Affine::IDENTITY,
             is_refused: false,
             station: 1,
+            chosen: 0,
             here: (0.0, 0.0),
             blade: Blade { offset: 0.0, heading: Vec2::new(0.0, 1.0) },
             line: None,

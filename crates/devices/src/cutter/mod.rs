@@ -12,7 +12,7 @@
 //! | `AP w,h;` | the page is so wide and long |
 //! | `AM x,y,shape,size,stroke,odd,sx,sy;` | a mark is to be found there: shape 1 angle, 2 dot, 3 cross; its size and stroke; odd 1 for the one that differs; which way an angle's arms point, each 1 or -1 |
 //! | `AB x,y,shape,size,stroke,0,sx,sy;` | no mark is to be found there |
-//! | `AT x0,y0,x1,y1;` | something is printed in this rectangle, and nothing where it would lie if the sheet lay the wrong way round |
+//! | `AT x0,y0,x1,y1;` | something is printed in this rectangle |
 //! | `AR r;` | how far around it searches |
 //! | `AS dx,dy;` | how far from the first mark its eye begins |
 //! | `AC x0,y0,x1,y1,code,first,last;` | the square code in this rectangle must say this code and a sheet from first to last |

@@ -135,7 +135,7 @@ fn score(view: &View, at: Point, dark: &[Vec2], light: &[Vec2]) -> Option<f64> {
     Some(mean(light)? - mean(dark)?)
 }
 
-fn rotated(at: Vec2, turn: f64) -> Vec2 {
+pub(super) fn rotated(at: Vec2, turn: f64) -> Vec2 {
     let (sin, cos) = turn.sin_cos();
     Vec2::new(at.x * cos - at.y * sin, at.x * sin + at.y * cos)
 }

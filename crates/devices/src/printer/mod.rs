@@ -2,12 +2,14 @@
 
 mod raster;
 mod roughen;
+mod socket;
 
 use aptum_core::geometry::{Point, Rect};
 use aptum_core::rehearsal::{Day, Printing};
 use aptum_core::workshop::Margins;
 
 pub use raster::{PrinterError, page_size};
+pub use socket::serve;
 
 use crate::Picture;
 

@@ -51,6 +51,12 @@ pub fn page_size(pdf: &[u8], number: usize) -> Result<Rect, PrinterError> {
     Ok(Rect::new(0.0, 0.0, width, height))
 }
 
+/// How many pages a file has.
+pub(super) fn page_count(pdf: &[u8]) -> Result<usize, PrinterError> {
+    let pdf = Pdf::new(pdf.to_vec()).map_err(|_| PrinterError::NoPdf)?;
+    Ok(pdf.pages().len())
+}
+
 /// A page on white, at so many pixels in a millimetre.
 pub(super) fn drawn(pdf: &[u8], number: usize, fine: f64) -> Result<Picture, PrinterError> {
     let pdf = Pdf::new(pdf.to_vec()).map_err(|_| PrinterError::NoPdf)?;

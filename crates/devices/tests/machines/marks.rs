@@ -1,12 +1,13 @@
 //! What the eye finds, against where the marks really lie.
 
+use aptum_core::geometry::Rect;
 use aptum_core::rehearsal::{Day, Loading};
-use aptum_devices::cutter::{Asked, AskedMark, Eye, Refusal, find};
+use aptum_devices::cutter::{Asked, AskedCode, AskedMark, Eye, Refusal, find};
 
 use aptum_core::workshop::Margins;
 use aptum_devices::printer::Printer;
 
-use crate::page::{angles, asked, crosses, dots, loaded, page, printed, printer};
+use crate::page::{angles, asked, coded_page, crosses, dots, loaded, page, printed, printer};
 
 /// The largest distances between marks as they are found and as they lie, mm, the smallest first.
 fn misses(marks: &[AskedMark], day: Day, tries: u64) -> Vec<f64> {
@@ -84,4 +85,52 @@ fn a_sheet_that_was_fitted_to_the_page_is_refused() {
     let far = Asked { reach: 40.0, ..asked(angles()) };
     let refusal = find(&mut Eye::new(&bed), &far).unwrap_err();
     assert!(matches!(refusal, Refusal::Size { across, .. } if across < 97.5), "{refusal}");
+}
+
+/// Where the code stands, at the foot of the sheet.
+const CODE: Rect = Rect::new(90.0, 262.0, 101.6, 273.6);
+
+fn coded(code: &str, first: u32, last: u32) -> Asked {
+    let code = AskedCode { place: CODE, code: code.to_owned(), first, last };
+    Asked { code: Some(code), ..asked(angles()) }
+}
+
+/// The code is read after the printer's worst, and another one is not taken for it.
+#[test]
+fn the_square_code_tells_one_sheet_from_another() {
+    for seed in 0..6 {
+        let sheet = printed(&coded_page(&angles(), Some(("K7Q4M/2", CODE))), Day::Bad, seed);
+        let turn = seed as f64 * 0.7 - 1.9;
+        let (bed, _) = loaded(&sheet, &Loading { turn, shift: [2.0, -1.0], ..Loading::default() });
+        let look = |asked: &Asked| find(&mut Eye::new(&bed), asked);
+        let found = look(&coded("K7Q4M", 1, 3));
+        assert_eq!(found.map(|own| own.code), Ok(Some("K7Q4M/2".to_owned())), "{seed}");
+        for (code, first, last) in [("K7Q4N", 1, 3), ("K7Q4M", 3, 9)] {
+            let refusal = look(&coded(code, first, last)).unwrap_err();
+            assert!(matches!(refusal, Refusal::OtherCode { .. }), "{refusal}");
+        }
+    }
+    let bare = printed(&page(&angles()), Day::Usual, 1);
+    let (bed, _) = loaded(&bare, &Loading::default());
+    let refusal = find(&mut Eye::new(&bed), &coded("K7Q4M", 1, 3)).unwrap_err();
+    assert_eq!(refusal, Refusal::NoCode("K7Q4M".to_owned()));
+}
+
+/// Four marks that are alike look the same turned by half: the code's place tells.
+#[test]
+fn a_sheet_that_lies_the_wrong_way_round_is_refused() {
+    let pdf = coded_page(&angles(), Some(("K7Q4M/2", CODE)));
+    let sheet = printed(&pdf, Day::Usual, 4);
+    let round = Loading { is_turned_round: true, ..Loading::default() };
+    let (bed, _) = loaded(&sheet, &round);
+    let refusal = find(&mut Eye::new(&bed), &coded("K7Q4M", 1, 3)).unwrap_err();
+    assert_eq!(refusal, Refusal::NoCode("K7Q4M".to_owned()));
+    // Where a mark is missing, its place must be empty.
+    let three = angles()[..3].to_vec();
+    let sheet = printed(&page(&three), Day::Usual, 4);
+    let asked = Asked { absent: angles()[3..].to_vec(), ..asked(three) };
+    let (bed, _) = loaded(&sheet, &Loading::default());
+    assert!(find(&mut Eye::new(&bed), &asked).is_ok());
+    let (bed, _) = loaded(&sheet, &round);
+    assert!(find(&mut Eye::new(&bed), &asked).is_err());
 }

@@ -49,6 +49,11 @@ pub fn asked(marks: Vec<AskedMark>) -> Asked {
 
 /// A page with these marks and some art between them.
 pub fn page(marks: &[AskedMark]) -> Vec<u8> {
+    coded_page(marks, None)
+}
+
+/// The same with a square code.
+pub fn coded_page(marks: &[AskedMark], code: Option<(&str, Rect)>) -> Vec<u8> {
     let mut content = String::from("0.2 0.45 0.4 rg 170 220 270 360 re f\n0 0 0 rg\n");
     let unit = 72.0 / 25.4;
     let mut area = |points: &[(f64, f64)]| {
@@ -86,6 +91,17 @@ pub fn page(marks: &[AskedMark]) -> Vec<u8> {
                         place(gap, -1.0),
                     ]);
                 }
+            }
+        }
+    }
+    if let Some((words, place)) = code {
+        use qrcode::{Color, EcLevel, QrCode, Version};
+        let own = QrCode::with_version(words, Version::Normal(1), EcLevel::M).unwrap();
+        for (at, colour) in own.to_colors().into_iter().enumerate() {
+            if colour == Color::Dark {
+                let (column, row) = ((at % 21) as f64, (at / 21) as f64);
+                let (x, y) = (place.x0 + 1.6 + column * 0.4, place.y0 + 1.6 + row * 0.4);
+                area(&[(x, y), (x + 0.4, y), (x + 0.4, y + 0.4), (x, y + 0.4)]);
             }
         }
     }

@@ -12,14 +12,16 @@ mod plates;
 mod print;
 mod spots;
 mod steps;
+mod ticket;
 
 pub use art::art_pdf;
 pub use hand_cut::hand_cut_pdf;
 pub use marks::marks_pdf;
-pub use notes::{code_words, scale_rule, scale_words};
+pub use notes::{code_ink, code_words, scale_rule, scale_words};
 pub use plates::{plates, plates_pdf};
 pub use print::print_pdf;
 pub use steps::{StepsWith, steps_pdf};
+pub use ticket::ticket_pdf;
 
 use canvas::Canvas;
 use copies::{Copies, Show};

@@ -1,6 +1,7 @@
 //! What is printed beside the pieces: a scale to check the print with, and the sheet's code. Drawn once,
 //! for the files and for the page's views of them.
 
+use aptum_core::Prepared;
 use aptum_core::face::Separation;
 use aptum_core::geometry::{BezPath, Point};
 use aptum_core::sheet::{LINE, Notes, NotesForm};
@@ -8,6 +9,7 @@ use aptum_core::units::{Unit, measure};
 
 use super::Canvas;
 use crate::line_style::LineStyle;
+use crate::square_code::square_code;
 use aptum_core::lettering::{Anchor, letter};
 
 const RULE: LineStyle = LineStyle { colour: "#000000", width: 0.15, dash: &[] };
@@ -48,6 +50,20 @@ pub fn scale_words(notes: &Notes, unit: Unit) -> BezPath {
 #[must_use]
 pub fn code_words(notes: &Notes, code: &str, sheet: u32, sheets: u32) -> BezPath {
     line(notes, &format!("{code} · {sheet} of {sheets}"))
+}
+
+/// What tells one printed sheet of a run from the others: its code and number, in letters and as a square code, as outlines.
+#[must_use]
+pub fn code_ink(prepared: &Prepared, run: usize, sheet: u32) -> BezPath {
+    let sheets = prepared.layout.sheets();
+    let mut ink = match prepared.notes.get(run) {
+        Some(Some(notes)) => code_words(notes, &prepared.code, sheet, sheets),
+        _ => BezPath::new(),
+    };
+    if let Some(Some(place)) = prepared.square_codes.get(run) {
+        ink.extend(square_code(*place, &prepared.code, sheet));
+    }
+    ink
 }
 
 fn line(notes: &Notes, words: &str) -> BezPath {

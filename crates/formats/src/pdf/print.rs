@@ -41,9 +41,8 @@ pub fn print_pdf(
     let marks = document.content(&canvas.finish(), page.height())?;
 
     let blanks: Vec<_> = prepared.blanks().collect();
-    let sheets = prepared.layout.sheets();
     let mut number = 0;
-    for (run, notes) in prepared.layout.runs.iter().zip(&prepared.notes) {
+    for (run_number, (run, notes)) in prepared.layout.runs.iter().zip(&prepared.notes).enumerate() {
         let (trim, bleed) = match run.placements.as_slice() {
             [alone] => {
                 let bounds = blanks.get(alone.part).map_or(page, |blank| blank.part.bounds);
@@ -65,9 +64,10 @@ pub fn print_pdf(
             let at = (run, sheet);
             let (drawn, own) = art.content(&mut document, &mut first, at, page.height(), scale)?;
             let mut contents: Vec<_> = grounds.into_iter().chain([drawn, marks]).collect();
-            if let Some(notes) = notes {
+            let code = notes::code_ink(prepared, run_number, number);
+            if !code.elements().is_empty() {
                 let mut canvas = Canvas::new();
-                notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
+                canvas.fill_black(&code);
                 contents.push(document.content(&canvas.finish(), page.height())?);
             }
             document.page(&Page { media: page, trim, bleed, contents, own })?;

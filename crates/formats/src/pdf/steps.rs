@@ -53,7 +53,6 @@ pub fn steps_pdf(
     let mut canvas = Canvas::new();
     draw_marks(&mut canvas, prepared);
     let marks = document.content(&canvas.finish(), page.height())?;
-    let sheets = prepared.layout.sheets();
     let mut number = 0;
     for (run_number, (run, notes)) in prepared.layout.runs.iter().zip(&prepared.notes).enumerate() {
         let plan = prepared.plan(&job.tooling, &run.placements);
@@ -91,9 +90,10 @@ pub fn steps_pdf(
                 contents.extend(grounds);
                 contents.extend([drawn, marks]);
                 own.extend(of_art);
-                if let Some(notes) = notes {
+                let code = notes::code_ink(prepared, run_number, number);
+                if !code.elements().is_empty() {
                     let mut canvas = Canvas::new();
-                    notes::draw_code(&mut canvas, notes, &prepared.code, number, sheets);
+                    canvas.fill_black(&code);
                     contents.push(document.content(&canvas.finish(), page.height())?);
                 }
             }

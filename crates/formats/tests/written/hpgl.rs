@@ -70,7 +70,7 @@ fn read(text: &str) -> Drawn {
 fn dialect(origin: Corner, swapped: bool) -> Dialect {
     let (station, force, speed) = ("SP{};".to_owned(), "FS{};".to_owned(), "VS{};".to_owned());
     let (depth, passes) = (String::new(), String::new());
-    Dialect { units: 40.0, origin, swapped, station, force, speed, depth, passes }
+    Dialect { units: 40.0, origin, swapped, station, force, speed, depth, passes, marks: false }
 }
 
 #[test]

@@ -6,6 +6,7 @@ use aptum_core::face::{Text, TextSize};
 use aptum_core::form::AddOnKind;
 use aptum_core::geometry::path_text;
 use aptum_core::lettering::{SHELF, Typeface};
+use aptum_core::rehearsal::Day;
 use aptum_core::sheet::{SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
 use rocket::serde::json::Json;
@@ -31,6 +32,8 @@ pub struct Meta {
     pub add_ons: Vec<AddOnInfo>,
     /// The stages of a job, in their order.
     stages: Vec<StageInfo>,
+    /// What a printer can do to a sheet in a rehearsal, the usual first.
+    days: Vec<DayInfo>,
     /// The kinds of line, as they are offered to the eye: cuts first.
     lines: Vec<LineInfo>,
     /// The typefaces of the shelf, the plainest first.
@@ -77,6 +80,14 @@ pub struct StageInfo {
     name: &'static str,
 }
 
+/// What a printer can do to a sheet.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct DayInfo {
+    day: Day,
+    /// In words.
+    name: &'static str,
+}
+
 /// A kind of line.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct LineInfo {
@@ -114,6 +125,7 @@ pub async fn meta(desk: &State<Desk>) -> Result<Json<Meta>, Problem> {
             })
             .into(),
         stages: Stage::ALL.map(|stage| StageInfo { stage, name: stage.name() }).into(),
+        days: Day::ALL.map(|day| DayInfo { day, name: day.name() }).into(),
         lines: LineKind::IN_ORDER
             .into_iter()
             .rev()

@@ -20,8 +20,11 @@ mod nesting;
 pub mod openapi;
 mod preview;
 mod problem;
+mod rehearsal;
 mod returned;
 mod rework;
+mod runs;
+mod sending;
 mod starts;
 mod summaries;
 mod tasks;
@@ -35,6 +38,7 @@ use rocket::{Route, routes};
 
 pub use body::Body;
 pub use problem::{Problem, catchers};
+pub use sending::Sendings;
 pub use summaries::Summaries;
 pub use tasks::Tasks;
 pub use types::typescript;
@@ -93,6 +97,18 @@ pub fn routes() -> Vec<Route> {
         drawings::apply_key,
         lines::pick,
         tooling::tooling,
+        rehearsal::rehearse,
+        rehearsal::rehearsed_sheet,
+        rehearsal::odds,
+        runs::run,
+        runs::freeze,
+        runs::change,
+        runs::print_file,
+        runs::machine_file,
+        runs::print_there,
+        runs::correct,
+        sending::send,
+        sending::wish,
         trial::next,
         trial::file,
         logbook::logbook,

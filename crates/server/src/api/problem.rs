@@ -91,6 +91,21 @@ impl Problem {
         Self::new(422, "/problems/limit", "A limit is broken", detail)
     }
 
+    /// A run that cannot go on like that, and why.
+    pub fn run(detail: impl Into<String>) -> Self {
+        Self::new(422, "/problems/run", "The run does not go on like that", sentence(detail.into()))
+    }
+
+    /// Another screen was quicker.
+    pub fn overtaken(detail: impl Into<String>) -> Self {
+        Self::new(409, "/problems/overtaken", "Another screen was quicker", detail)
+    }
+
+    /// A sheet that cannot be rehearsed, and why.
+    pub fn rehearsal(detail: impl Into<String>) -> Self {
+        Self::new(422, "/problems/rehearsal", "This cannot be rehearsed", sentence(detail.into()))
+    }
+
     /// Something that is going on already.
     pub fn busy(detail: impl Into<String>) -> Self {
         Self::new(409, "/problems/busy", "Going on already", detail)

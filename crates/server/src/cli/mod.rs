@@ -1,6 +1,7 @@
 //! The command line.
 
 mod check;
+mod devices;
 mod export;
 mod find;
 
@@ -73,6 +74,8 @@ enum Command {
         #[command(flatten)]
         data: DataDirectory,
     },
+    /// Stand-ins for a printer and a cutter, reached over TCP as real ones are
+    Devices(devices::Devices),
     /// Print the API's types in TypeScript
     Types,
 }
@@ -139,6 +142,8 @@ fn execute(command: Command) -> Result<ExitCode, Box<dyn Error>> {
         Command::Demo(serve) => {
             let store = Store::open(&serve.data.path())?;
             demo::start_jobs(&store)?;
+            // Another demo may have them: then they are that one's.
+            let _ = demo::start_machines(&store);
             listen(store, &serve)
         }
         Command::Export { job: Some(job), out, marks, data, .. } => {
@@ -162,6 +167,7 @@ fn execute(command: Command) -> Result<ExitCode, Box<dyn Error>> {
             Ok(ExitCode::SUCCESS)
         }
         Command::Check { job, data } => check::check(&find::find(&job, &data)?),
+        Command::Devices(own) => devices::devices(&own),
         Command::Types => {
             write!(std::io::stdout(), "{}", api::typescript())?;
             Ok(ExitCode::SUCCESS)

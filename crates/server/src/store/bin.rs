@@ -3,7 +3,7 @@
 use diesel::prelude::*;
 
 use super::jobs::entries;
-use super::schema::{jobs, revisions};
+use super::schema::{jobs, prints, revisions};
 use super::{Entry, Store, StoreError, blobs};
 
 impl Store {
@@ -31,6 +31,7 @@ impl Store {
             }
             diesel::delete(revisions::table.filter(revisions::job.eq_any(&ids)))
                 .execute(connection)?;
+            diesel::delete(prints::table.filter(prints::job.eq_any(&ids))).execute(connection)?;
             blobs::drop_unnamed(connection)?;
             Ok(diesel::delete(jobs::table.filter(jobs::id.eq_any(&ids))).execute(connection)?)
         })

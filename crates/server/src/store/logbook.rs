@@ -104,7 +104,7 @@ fn body(entry: &LogEntry) -> Result<String, StoreError> {
     serde_json::to_string(entry).map_err(|error| StoreError::Database(error.to_string()))
 }
 
-fn now(connection: &mut SqliteConnection, form: &str) -> Result<String, StoreError> {
+pub(super) fn now(connection: &mut SqliteConnection, form: &str) -> Result<String, StoreError> {
     #[derive(QueryableByName)]
     struct Now {
         #[diesel(sql_type = Text)]

@@ -11,6 +11,7 @@ mod jobs;
 mod logbook;
 mod open;
 mod parts;
+mod prints;
 mod records;
 mod rescue;
 mod schema;
@@ -29,6 +30,7 @@ pub use copies::{backup, restore};
 pub use error::StoreError;
 pub use jobs::{Entry, StoredJob};
 pub use logbook::Logged;
+pub use prints::{Frozen, RunChanged};
 pub use rescue::{Rescued, rescue};
 pub use workshop::{RecordChange, WorkshopHead};
 

@@ -78,5 +78,18 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    prints (id) {
+        id -> Integer,
+        job -> Integer,
+        code -> Text,
+        made_at -> Text,
+        archive -> Binary,
+        pdf -> Binary,
+        run -> Text,
+        version -> Integer,
+    }
+}
+
 diesel::joinable!(revisions -> jobs (job));
 diesel::allow_tables_to_appear_in_same_query!(jobs, revisions);

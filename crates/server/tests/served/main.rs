@@ -12,6 +12,7 @@ mod http;
 mod kills;
 mod pictures;
 mod races;
+mod rehearsals;
 mod sheet;
 mod store;
 mod tooling;

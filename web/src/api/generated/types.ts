@@ -228,6 +228,10 @@ stock: RecordId,
  */
 border: number, };
 
+export type Bad = "print" | "place" | "not-through" | "too-deep" | "torn" | "fold";
+
+export type BadView = { cause: Bad, name: string, count: number, };
+
 export type Basis = "inside" | "outside" | "crease";
 
 export type Beyond = { "by": "nothing" } | { "by": "mirrored" } | { "by": "repeated" } | { "by": "colour", "colour": string };
@@ -344,6 +348,8 @@ size_text: string,
  * True when it is shown at the size at hand.
  */
 is_at_hand: boolean, flat: SmallFlat, folded: FoldedDrawing, };
+
+export type Cause = "nothing" | "shift" | "turn" | "scale" | "both";
 
 export type Change = { 
 /**
@@ -462,6 +468,20 @@ outline: string,
 bounds: [number, number, number, number], };
 
 export type Corner = "top-left" | "top-right" | "bottom-right" | "bottom-left";
+
+export type Correction = { 
+/**
+ * From where a line is meant on the page to what is sent: the coefficients of an affine map.
+ */
+sent: [number, number, number, number, number, number], 
+/**
+ * The day, such as `2026-10-12`.
+ */
+day: string, };
+
+export type CorrectionAsk = { unit: Unit, near: MeasuredPlace, far: MeasuredPlace, };
+
+export type CorrectionView = { cause: Cause, words: string, correction: Correction, };
 
 export type Coverage = "faces" | "flaps";
 
@@ -587,6 +607,14 @@ dialect?: Dialect | null,
  */
 gcode?: Gcode | null, 
 /**
+ * Where it is reached over TCP, such as `192.168.1.20:9100`; empty where files are carried to it.
+ */
+address: string, 
+/**
+ * What is sent instead of what is meant, since it was measured to cut a little off.
+ */
+correction?: Correction | null, 
+/**
  * Where it stands in lists.
  */
 keeping: Keeping, };
@@ -612,6 +640,14 @@ lines: BlobId,
  * What is known of where it comes from.
  */
 origin: Origin, };
+
+export type Day = "true" | "usual" | "bad" | "fit-to-page" | "other-paper" | "clipped" | "wrong-way";
+
+export type DayInfo = { day: Day, 
+/**
+ * In words.
+ */
+name: string, };
 
 export type DepthSetting = "fixed" | "stepped" | "cap" | "itself";
 
@@ -647,7 +683,11 @@ depth: string,
 /**
  * What tells how often it goes along each line, `{}` the passes; empty where lines are sent again for each pass.
  */
-passes: string, };
+passes: string, 
+/**
+ * True where it takes the commands by which the cutters that ship with Aptum are told of marks and of the code.
+ */
+marks: boolean, };
 
 export type Dimension = { 
 /**
@@ -1205,6 +1245,8 @@ export type FreedView = { drawing: LineDrawing,
  */
 face: Face | null, };
 
+export type FreezeAsk = { version: number, };
+
 export type Gathered = { 
 /**
  * What it holds: 1 to 11 pieces, up to 500 copies in all.
@@ -1268,6 +1310,8 @@ depth: number, };
 export type Grain = "long" | "short" | "unknown";
 
 export type Grid = { "by": "pitch", "value": [number, number] } | { "by": "count", "value": [number, number] };
+
+export type Hair = { at: [number, number], off: [number, number], state: State, };
 
 export type HoleRule = "followed" | "kept" | "closed";
 
@@ -1556,6 +1600,12 @@ thickness: number,
  * True when a cutter’s eye reads marks through it.
  */
 clear_to_eye: boolean, };
+
+export type LayRow = { label: string, 
+/**
+ * As the cutter solved it, a dash where it did not, and as it was.
+ */
+text: string, };
 
 export type Layer = { 
 /**
@@ -1947,6 +1997,24 @@ separator: string,
  */
 has_head: boolean, };
 
+export type Loading = { 
+/**
+ * To the right and down, mm, -20 to 20.
+ */
+shift: [number, number], 
+/**
+ * Clockwise as seen, degrees, -5 to 5.
+ */
+turn: number, 
+/**
+ * True where its foot lies where its head should.
+ */
+is_turned_round: boolean, 
+/**
+ * How far from the first mark the eye begins, to the right and down, mm, -20 to 20.
+ */
+start: [number, number], };
+
 export type LogChange = { outcome: Outcome, note: string, };
 
 export type LogEntry = { 
@@ -2028,6 +2096,14 @@ all: number,
 found: number, };
 
 export type Look = "stroke" | "hairline" | "fill" | "words" | "unseen" | "clipped";
+
+export type MachineFile = { loading: number, name: string, 
+/**
+ * Below `/api/prints/…/`.
+ */
+path: string, };
+
+export type MachineWish = "hold" | "resume" | "stop";
 
 export type Made = "nested" | "by-hand";
 
@@ -2139,6 +2215,16 @@ export type MeaningView = { meaning: Meaning, name: string, };
 
 export type Measured = "length" | "caliper" | "grammage" | "amount" | "angle" | "count";
 
+export type MeasuredPlace = { 
+/**
+ * Where on the page, mm.
+ */
+at: [number, number], 
+/**
+ * How far to the right and down of where it should be the cut fell, mm, -5 to 5.
+ */
+off: [number, number], };
+
 export type Member = { 
 /**
  * Which piece of the job.
@@ -2243,6 +2329,10 @@ add_ons: Array<AddOnInfo>,
  */
 stages: Array<StageInfo>, 
 /**
+ * What a printer can do to a sheet in a rehearsal, the usual first.
+ */
+days: Array<DayInfo>, 
+/**
  * The kinds of line, as they are offered to the eye: cuts first.
  */
 lines: Array<LineInfo>, 
@@ -2346,6 +2436,40 @@ words: string,
  * What the scale measures, as text, where there is one.
  */
 scale_text: string | null, };
+
+export type OddsAsk = { job: Job, 
+/**
+ * Which sheet, from 1.
+ */
+sheet: number, day: Day, 
+/**
+ * How many sheets, 1 to 10,000.
+ */
+sheets: number, seed: number, };
+
+export type OddsProgress = { done: number, };
+
+export type OddsView = { tried: number, white: number, 
+/**
+ * How many sheets have their worst place between equal steps from 0.
+ */
+bars: Array<number>, 
+/**
+ * Where the last bar ends, mm.
+ */
+to: number, to_text: string, 
+/**
+ * What may be off, mm.
+ */
+bound: number, bound_text: string, 
+/**
+ * What they say, in a sentence.
+ */
+words: string, 
+/**
+ * What that number of tries can say.
+ */
+sure: string, state: State, };
 
 export type OpenJob = { 
 /**
@@ -2736,6 +2860,12 @@ width: number, };
 
 export type PieceId = string;
 
+export type PieceRow = { name: string, worst_text: string, typical_text: string, 
+/**
+ * How much of its edge shows white; empty where none does.
+ */
+white_text: string, state: State, };
+
 export type PieceView = { id: PieceId, name: string, 
 /**
  * Copies wanted.
@@ -3002,7 +3132,31 @@ amount: number,
  */
 currency: string, };
 
+export type PrintView = { id: number, code: string, made_at: string, 
+/**
+ * Pieces that were good and bad.
+ */
+good: number, bad: number, 
+/**
+ * True where the job has been changed since in what is printed or where it is cut.
+ */
+differs: boolean, };
+
 export type PrintableSide = "both" | "face" | "neither";
+
+export type PrintedScale = { 
+/**
+ * What it should be, mm.
+ */
+asked: number, asked_text: string, 
+/**
+ * What was typed in, mm.
+ */
+measured: number | null, 
+/**
+ * What that says; none where nothing was typed in.
+ */
+says: ScaleSays | null, words: string, can_be_cut: boolean, };
 
 export type Printer = { 
 /**
@@ -3029,6 +3183,10 @@ turns_about: TurnsAbout,
  * How far the back may lie off the front, mm, 0 to 5.
  */
 turning_error: number, 
+/**
+ * Where it takes print files over TCP, such as `192.168.1.21:9100`; empty where they go through a print dialog.
+ */
+address: string, 
 /**
  * Where it stands in lists.
  */
@@ -3169,6 +3327,70 @@ export type RecordSketch = { record: Record,
 unit: Unit, };
 
 export type RecordUse = { id: number, name: string, };
+
+export type RehearsalAsk = { job: Job, 
+/**
+ * Which sheet, from 1.
+ */
+sheet: number, 
+/**
+ * What the printer does to it.
+ */
+day: Day, 
+/**
+ * By which it errs: the same number, the same errors; up to 4,294,967,295.
+ */
+seed: number, 
+/**
+ * How it is laid into the cutter.
+ */
+loading: Loading, };
+
+export type RehearsalView = { 
+/**
+ * Under which number its picture is given out.
+ */
+picture: number | null, 
+/**
+ * The paper, mm.
+ */
+paper: [number, number], 
+/**
+ * From the paper to the cutter's bed.
+ */
+lying: [number, number, number, number, number, number], 
+/**
+ * From the paper back to the page that was printed on it.
+ */
+back: [number, number, number, number, number, number], 
+/**
+ * What came of it, in a few words.
+ */
+title: string, 
+/**
+ * The same in a sentence or two.
+ */
+words: string, state: State, 
+/**
+ * What would help; none where all is well.
+ */
+advice: string | null, 
+/**
+ * How the sheet lay, as the cutter solved it and as it was.
+ */
+rows: Array<LayRow>, 
+/**
+ * Where the cutter saw the marks, on the bed, mm.
+ */
+seen: Array<[number, number]>, 
+/**
+ * How far cuts fell from the print, on the page.
+ */
+hairs: Array<Hair>, 
+/**
+ * Where the tip ran, on the page, SVG path data.
+ */
+cut: string, pieces: Array<PieceRow>, checks: Array<Check>, };
 
 export type Remedy = { 
 /**
@@ -3336,6 +3558,84 @@ path: string,
  */
 bounds: [number, number, number, number], };
 
+export type RunAsk = { version: number, change: RunChange, };
+
+export type RunChange = { "do": "tick", 
+/**
+ * Its name.
+ */
+step: string, } | { "do": "back", 
+/**
+ * Its name.
+ */
+step: string, } | { "do": "count", 
+/**
+ * Good ones.
+ */
+good: number, 
+/**
+ * Bad ones, by cause.
+ */
+bad: { [key in Bad]?: number }, } | { "do": "measure", 
+/**
+ * Its length.
+ */
+mm: number, } | { "do": "hold" } | { "do": "resume" } | { "do": "stop" };
+
+export type RunStands = { 
+/**
+ * The print.
+ */
+id: number, 
+/**
+ * What a change must name, so that a second screen is noticed.
+ */
+version: number, code: string, made_at: string, differs: boolean, steps: Array<RunStepView>, 
+/**
+ * Which step is next, from 0; none once all are done.
+ */
+next: number | null, 
+/**
+ * What the printed scale says; none where it has none.
+ */
+scale: PrintedScale | null, good: number, bad: Array<BadView>, is_held: boolean, is_stopped: boolean, 
+/**
+ * The files for the machine, a loading each.
+ */
+files: Array<MachineFile>, 
+/**
+ * Where the cutter is reached over TCP; none where files are carried to it.
+ */
+address: string | null, cutter: string | null, 
+/**
+ * Where the printer is reached over TCP; none where print files go through a print dialog.
+ */
+printer_address: string | null, printer: string | null, sheet: SheetLies, };
+
+export type RunStepView = { id: string, kind: StepKind, title: string, says: Array<string>, 
+/**
+ * How often it is done, and was.
+ */
+times: number, done: number, 
+/**
+ * When last; empty where it was not.
+ */
+at: string, loading: number, };
+
+export type RunView = { 
+/**
+ * All that is still known, the newest first; none where nothing was printed yet.
+ */
+prints: Array<PrintView>, 
+/**
+ * The newest; none where nothing was printed yet.
+ */
+run: RunStands | null, 
+/**
+ * What is done with the sheets, where nothing was printed yet.
+ */
+ahead: Array<RunStepView>, };
+
 export type RungView = { value: number, text: string, 
 /**
  * Where it lies, mm: left, top, width, height.
@@ -3384,6 +3684,8 @@ units: number,
  */
 mm: number, };
 
+export type ScaleSays = "true" | "nearly" | "fit-to-page" | "on-letter" | "on-a4" | "wrong";
+
 export type ScaleView = { scale: Scale, 
 /**
  * In words.
@@ -3427,6 +3729,28 @@ export type SegmentView = { is_straight: boolean,
  * Where it runs, in units of the file.
  */
 path: string, };
+
+export type SendAsk = { 
+/**
+ * Which sheet lies in the machine, from 1.
+ */
+sheet: number, 
+/**
+ * In which of its loadings, from 0.
+ */
+loading: number, };
+
+export type SendEnd = { is_done: boolean, words: string, };
+
+export type SendProgress = { 
+/**
+ * What the machine does, in words.
+ */
+words: string, 
+/**
+ * Bytes sent, and of how many.
+ */
+sent: number, of: number, };
 
 export type Sense = "at-most" | "at-least";
 
@@ -3498,6 +3822,28 @@ export type ShapeSize = { "by": "area" } | { "by": "sides", "mm": [number, numbe
 export type ShareView = { id: OperationId, name: string, };
 
 export type SheetCopy = { piece: PieceId, copy: number, name: string, };
+
+export type SheetLies = { 
+/**
+ * mm.
+ */
+page: [number, number], 
+/**
+ * The marks, SVG path data.
+ */
+marks: string, 
+/**
+ * The pieces' outlines.
+ */
+outlines: string, 
+/**
+ * Where the first mark is; none without marks.
+ */
+first: [number, number] | null, 
+/**
+ * The corner in which the blade starts.
+ */
+start: Corner | null, };
 
 export type SheetPlan = { 
 /**
@@ -3674,7 +4020,7 @@ flap: number, };
 
 export type SplitBy = "crease" | "across" | "along";
 
-export type Stage = "form" | "face" | "sheet" | "tooling" | "run";
+export type Stage = "form" | "face" | "sheet" | "tooling" | "rehearsal" | "run";
 
 export type StageInfo = { stage: Stage, 
 /**
@@ -3771,6 +4117,8 @@ tools: Array<Tool>,
  * How its blade gets its depth.
  */
 depth: DepthSetting, };
+
+export type StepKind = "print" | "measure" | "prepare" | "tool" | "load" | "cut" | "look" | "count";
 
 export type StepView = { text: string, 
 /**
@@ -4392,6 +4740,8 @@ frame: number,
  * True where lines between the pieces divide what is in the frame.
  */
 lines: boolean, };
+
+export type WishAsk = { wish: MachineWish, };
 
 export type Workshop = { 
 /**

@@ -41,6 +41,7 @@ pub(super) const fn is_of_sheets(kind: OutputKind) -> bool {
             | OutputKind::HandCut
             | OutputKind::Steps
             | OutputKind::PrintSteps
+            | OutputKind::Ticket
             | OutputKind::MarksSvg
             | OutputKind::MarksPdf
             | OutputKind::MarksPng(_)
@@ -88,6 +89,12 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 OutputKind::PrintSteps => {
                     ("Print and lines in one", "the same over art and marks", None, None)
                 }
+                OutputKind::Ticket => (
+                    "Job ticket",
+                    "one page to lay with the work: pictures, sizes, settings, order, counts",
+                    None,
+                    None,
+                ),
                 OutputKind::MarksSvg => {
                     ("Marks as SVG", "alone, to lay under art made elsewhere", None, None)
                 }

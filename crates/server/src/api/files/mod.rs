@@ -94,6 +94,20 @@ impl Download {
     }
 }
 
+impl Download {
+    /// A file of whatever else is kept: what it belongs to, its name, and how it is made.
+    pub(super) async fn made<W: FnOnce(&mut dyn Write) -> io::Result<()> + Send + 'static>(
+        desk: &Desk,
+        make: impl FnOnce(&Store) -> Result<(String, String, W), Problem> + Send + 'static,
+    ) -> Result<Self, Problem> {
+        let file = desk.file(move |store| {
+            let (job, file, write) = make(store)?;
+            Ok((Named { job, file }, write))
+        });
+        file.await.map(Self::new)
+    }
+}
+
 impl<'r> Responder<'r, 'static> for Download {
     fn respond_to(self, _: &'r Request<'_>) -> response::Result<'static> {
         Response::build().header(self.kind).header(self.disposition).streamed_body(self.body).ok()
@@ -213,7 +227,7 @@ impl<'r> FromParam<'r> for SheetsFile {
     type Error = &'r str;
 
     fn from_param(name: &'r str) -> Result<Self, Self::Error> {
-        ["marks.svg", "marks.pdf", "marks.png", "steps.pdf", "print-steps.pdf"]
+        ["marks.svg", "marks.pdf", "marks.png", "steps.pdf", "print-steps.pdf", "ticket.pdf"]
             .contains(&name)
             .then(|| Self(name.to_owned()))
             .ok_or(name)
@@ -282,7 +296,7 @@ pub async fn cut_gcode(
 }
 
 /// Why a machine gets nothing yet.
-fn held(broken: &Check) -> Problem {
+pub(super) fn held(broken: &Check) -> Problem {
     let remedy = broken.remedies.first().map_or("", |own| own.text.as_str());
     Problem::held(format!(
         "Nothing is written for the machine yet. {}: {}. {remedy}",

@@ -20,7 +20,10 @@ use crate::api::logbook::{LogChange, LogbookView};
 use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::{Draft, PlanAsk, PlannedLines, Preview};
+use crate::api::rehearsal::{OddsAsk, RehearsalAsk, RehearsalView};
 use crate::api::returned::ReturnedView;
+use crate::api::runs::{CorrectionAsk, CorrectionView, FreezeAsk, RunAsk, RunView};
+use crate::api::sending::{SendAsk, WishAsk};
 use crate::api::summaries::JobSummary;
 use crate::api::tooling::{ToolingAsk, ToolingView};
 use crate::api::trial::{TrialAsk, TrialView};
@@ -231,7 +234,7 @@ pub(super) const OF_JOBS: &[Route] = &[
     ),
     route(
         ("get", "/api/jobs/{id}/{name}"),
-        "The registration marks alone: marks.svg, marks.pdf, marks.png; the lines of all sheets as processing steps: steps.pdf, and over the art: print-steps.pdf",
+        "The registration marks alone: marks.svg, marks.pdf, marks.png; the lines of all sheets as processing steps: steps.pdf, and over the art: print-steps.pdf; the job ticket: ticket.pdf",
         Body::Nothing,
         Body::OneOf(&["image/svg+xml", "application/pdf", "image/png"]),
     ),
@@ -252,6 +255,78 @@ pub(super) const OF_JOBS: &[Route] = &[
         "The same as G-code",
         Body::Nothing,
         Body::Bytes("text/plain"),
+    ),
+    route(
+        ("post", "/api/rehearsal"),
+        "Prints a sheet and cuts it, on the machines that ship with Aptum",
+        json::<RehearsalAsk>(),
+        json::<RehearsalView>(),
+    ),
+    route(
+        ("get", "/api/rehearsal/{id}/sheet.png"),
+        "The picture of a sheet that was rehearsed lately",
+        Body::Nothing,
+        Body::Bytes("image/png"),
+    ),
+    route(
+        ("post", "/api/odds"),
+        "What many sheets come to: events progress, then done",
+        json::<OddsAsk>(),
+        Body::Bytes("text/event-stream"),
+    ),
+    route(
+        ("get", "/api/jobs/{id}/run"),
+        "The prints of a job, and how the run of the newest stands",
+        Body::Nothing,
+        json::<RunView>(),
+    ),
+    route(
+        ("post", "/api/jobs/{id}/prints"),
+        "Freezes what is printed: the job with all that it names, and the print file's bytes",
+        json::<FreezeAsk>(),
+        json::<RunView>(),
+    ),
+    route(
+        ("put", "/api/prints/{id}/run"),
+        "Changes a run by one thing: a step ticked or taken back, pieces counted, the scale measured, held, stopped",
+        json::<RunAsk>(),
+        json::<RunView>(),
+    ),
+    route(
+        ("get", "/api/prints/{id}/print.pdf"),
+        "The file that went to the printer",
+        Body::Nothing,
+        Body::Bytes("application/pdf"),
+    ),
+    route(
+        ("get", "/api/prints/{id}/machine/{sheet}"),
+        "What the machine is sent for one `loading` of a printed sheet, from 1: HP-GL, or G-code with gcode=true",
+        Body::Nothing,
+        Body::OneOf(&["application/vnd.hp-hpgl", "text/plain"]),
+    ),
+    route(
+        ("post", "/api/prints/{id}/print"),
+        "Sends what was printed to its printer over TCP, which says how many sheets came out",
+        Body::Nothing,
+        json::<String>(),
+    ),
+    route(
+        ("post", "/api/corrections"),
+        "What two places tell where a cut was measured against the print, and what to send instead",
+        json::<CorrectionAsk>(),
+        json::<CorrectionView>(),
+    ),
+    route(
+        ("post", "/api/prints/{id}/send"),
+        "Sends a printed sheet to its cutter over TCP: events progress, then done",
+        json::<SendAsk>(),
+        Body::Bytes("text/event-stream"),
+    ),
+    route(
+        ("put", "/api/prints/{id}/send"),
+        "Holds the cutter, lets it go on, or stops it",
+        json::<WishAsk>(),
+        json::<bool>(),
     ),
     route(
         ("post", "/api/trial"),

@@ -7,7 +7,7 @@ use aptum_core::sheet::{Layout, Order, Placement, SheetRun, TakenBy};
 use aptum_core::units::{Unit, format_length, measure, measure_area};
 use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Prepared};
-use aptum_formats::pdf::{code_words, scale_rule, scale_words};
+use aptum_formats::pdf::{code_ink, scale_rule, scale_words};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -178,10 +178,11 @@ pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
                 *next += run.sheets;
                 Some(first)
             }))
-            .map(|(notes, first)| {
+            .enumerate()
+            .map(|(run, (notes, first))| {
                 notes.map(|notes| {
                     let mut words = scale_words(&notes, job.unit);
-                    words.extend(code_words(&notes, &prepared.code, first, sheets));
+                    words.extend(code_ink(prepared, run, first));
                     NotesView {
                         rule: path_text(&scale_rule(&notes)),
                         words: path_text(&words),

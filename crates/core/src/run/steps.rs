@@ -1,0 +1,322 @@
+//! The steps of a run, made from the job's own plan: what is printed how, what is waited for, how each sheet is loaded, which
+//! tool goes where, what is cut, and what is looked at.
+
+#[cfg(feature = "api")]
+use schemars::JsonSchema;
+use serde::Serialize;
+#[cfg(feature = "api")]
+use ts_rs::TS;
+
+use crate::job::Job;
+use crate::prepare::Prepared;
+use crate::records::Records;
+use crate::tooling::{Before, Operation, tool_name};
+use crate::units::measure;
+use crate::workshop::{Carrier, Cutter, Finds, MarkSet, Printer, Stock, TurnsAbout, Workshop};
+
+/// What kind of step it is, and so which drawing goes with it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(rename_all = "kebab-case")]
+pub enum StepKind {
+    /// The sheets are printed.
+    Print,
+    /// The printed scale is measured.
+    Measure,
+    /// Ink dries, film is laid on, sheets are trimmed.
+    Prepare,
+    /// A tool is put in.
+    Tool,
+    /// A sheet is laid into the machine.
+    Load,
+    /// It is cut.
+    Cut,
+    /// It is looked at before it is taken out.
+    Look,
+    /// Pieces are taken out and counted.
+    Count,
+}
+
+/// A step.
+#[derive(Debug, Clone, PartialEq)]
+pub struct RunStep {
+    /// What it is known by: it stays when others come and go.
+    pub id: String,
+    /// What kind it is.
+    pub kind: StepKind,
+    /// What is done, in a few words.
+    pub title: String,
+    /// What is to be known, line by line.
+    pub says: Vec<String>,
+    /// How often it is done: once, or for each sheet.
+    pub times: u32,
+    /// In which loading of the sheet, from 0; for steps at the cutter.
+    pub loading: usize,
+}
+
+/// What steps are made from.
+#[derive(Debug, Clone, Copy)]
+pub struct Ground<'a> {
+    /// The job.
+    pub job: &'a Job,
+    /// The same, prepared.
+    pub prepared: &'a Prepared,
+    /// Its workshop.
+    pub workshop: &'a Workshop,
+}
+
+/// Ink on what is laminated rests so long (common practice: overnight, 8 h at least).
+const REST: &str = "overnight, 8 hours at least";
+
+/// Every step of a run, in order. Empty where no copy fits.
+#[must_use]
+pub fn steps(ground: &Ground<'_>) -> Vec<RunStep> {
+    let Ok(records) = Records::of(ground.job, ground.workshop) else { return Vec::new() };
+    let own = Making { ground, records };
+    let sheets = ground.prepared.layout.sheets();
+    if sheets == 0 {
+        return Vec::new();
+    }
+    let mut steps = Vec::new();
+    if ground.prepared.is_printed() {
+        own.printing(&mut steps, sheets);
+    }
+    match own.records.cutter {
+        Some(cutter) => own.cutting(&mut steps, cutter, sheets),
+        None => own.by_hand(&mut steps, sheets),
+    }
+    let pieces = ground.prepared.layout.laid;
+    steps.push(step("count", StepKind::Count, "Take the pieces out and count them", 1)
+        .says(format!("{pieces} pieces should be there. Weed the waste first, then bend nicks until they give."))
+        .says("Count bad ones by what was wrong with them: the Logbook keeps it."));
+    steps
+}
+
+fn step(id: &str, kind: StepKind, title: &str, times: u32) -> RunStep {
+    let (id, title) = (id.to_owned(), title.to_owned());
+    RunStep { id, kind, title, says: Vec::new(), times, loading: 0 }
+}
+
+impl RunStep {
+    fn says(mut self, words: impl Into<String>) -> Self {
+        self.says.push(words.into());
+        self
+    }
+
+    fn in_loading(mut self, loading: usize) -> Self {
+        self.loading = loading;
+        self
+    }
+}
+
+struct Making<'a> {
+    ground: &'a Ground<'a>,
+    records: Records<'a>,
+}
+
+impl Making<'_> {
+    fn show(&self, mm: f64) -> String {
+        measure(mm, self.ground.job.unit)
+    }
+
+    /// The card of the sheets: of the first piece that lies on one.
+    fn stock(&self) -> Option<&Stock> {
+        let piece =
+            self.ground.prepared.pieces.iter().find(|piece| !piece.laid_parts().is_empty())?;
+        self.ground.workshop.stocks.get(&piece.job_piece.stock)
+    }
+
+    fn printing(&self, steps: &mut Vec<RunStep>, sheets: u32) {
+        let prepared = self.ground.prepared;
+        let page = prepared.windows.page;
+        let printer: Option<&Printer> = self.records.printer;
+        let name = printer.map_or("the printer", |own| own.name.as_str());
+        let title = format!("Print {} on {name}", many(sheets, "sheet"));
+        let mut print = step("print", StepKind::Print, &title, 1)
+            .says(format!(
+                "Paper {} × {}{}, {}.",
+                self.show(page.width()),
+                self.show(page.height()),
+                self.stock().map_or_else(String::new, |stock| format!(", {}", stock.name)),
+                if page.width() > page.height() { "landscape" } else { "portrait" },
+            ))
+            .says("In the print dialog choose “actual size” or 100 %, never “fit to page”.");
+        if prepared.has_backs() {
+            let edge = match printer.map(|own| own.turns_about).unwrap_or_default() {
+                TurnsAbout::LongEdge => "longer",
+                TurnsAbout::ShortEdge => "shorter",
+            };
+            print = print.says(format!("Choose two-sided, turned about the {edge} edge."));
+        }
+        if self.stock().is_some_and(|stock| stock.mirrored) {
+            print =
+                print.says("The sheets are mirrored already: mirror nothing in the print dialog.");
+        }
+        steps.push(print);
+        let scale = prepared.notes.iter().flatten().find_map(crate::sheet::Notes::scale);
+        if let Some(scale) = scale {
+            steps.push(step("measure", StepKind::Measure, "Measure the printed scale", 1).says(
+                format!("It should be {} long. Type in what the ruler says.", self.show(scale)),
+            ));
+        }
+        let Some(laminate) = self.stock().and_then(|stock| stock.laminate) else { return };
+        steps.push(
+            step("rest", StepKind::Prepare, "Let the prints rest", 1)
+                .says(format!("Ink gives off gas that lifts the film: {REST}.")),
+        );
+        let mut laid = step("laminate", StepKind::Prepare, "Laminate the sheets", 1)
+            .says(format!("Film of {}.", self.show(laminate.thickness)));
+        if !laminate.clear_to_eye {
+            laid = laid.says("The eye does not read through it: leave the marks uncovered.");
+        }
+        steps.push(laid);
+        if let Some(cutter) = self.records.cutter.filter(|own| own.lead > 0.0 || own.tail > 0.0) {
+            steps.push(step("trim", StepKind::Prepare, "Trim the film", 1).says(format!(
+                "Leave {} before the first marks and {} behind the last: {} holds the sheet there.",
+                self.show(cutter.lead),
+                self.show(cutter.tail),
+                cutter.name,
+            )));
+        }
+    }
+
+    fn cutting(&self, steps: &mut Vec<RunStep>, cutter: &Cutter, sheets: u32) {
+        let worked: Vec<&Operation> =
+            self.ground.prepared.operations.iter().filter(|own| !own.is_off).collect();
+        let loadings = worked.iter().map(|own| own.loading + 1).max().unwrap_or(0);
+        for loading in 0..loadings {
+            let own: Vec<&Operation> =
+                worked.iter().copied().filter(|own| own.loading == loading).collect();
+            let Some(first) = own.first() else { continue };
+            self.tools(steps, cutter, &own, loading);
+            steps.push(self.load(cutter, first, loading, loadings, sheets));
+            let title = if loadings > 1 {
+                format!("Work the sheet, loading {}", loading + 1)
+            } else {
+                "Work the sheet".to_owned()
+            };
+            let mut cut = step(&format!("cut-{loading}"), StepKind::Cut, &title, sheets);
+            for operation in &own {
+                cut = cut.says(self.operation(cutter, operation));
+            }
+            steps.push(cut.in_loading(loading));
+            let look = step(
+                &format!("look-{loading}"),
+                StepKind::Look,
+                "Look before you take it out",
+                sheets,
+            )
+            .says("Lift a corner of the waste. Where it is not through, repeat that operation in this loading: once the sheet is out, no second cut meets the first.");
+            steps.push(look.in_loading(loading));
+        }
+    }
+
+    /// What is put in before a loading begins; what changes during it is said with its operation.
+    fn tools(&self, steps: &mut Vec<RunStep>, cutter: &Cutter, own: &[&Operation], loading: usize) {
+        let mut seen = Vec::new();
+        for operation in own {
+            let Some(at) = operation.station else { continue };
+            let Some(station) = cutter.stations.get(at) else { continue };
+            if seen.contains(&at) {
+                continue;
+            }
+            seen.push(at);
+            let title = format!("{} into {}", capital(tool_name(operation.tool)), station.name);
+            let mut tool = step(&format!("tool-{loading}-{at}"), StepKind::Tool, &title, 1);
+            if let Some(depth) = operation.depth {
+                tool = tool.says(format!("Depth {depth}."));
+            }
+            let others = own.iter().filter(|other| other.station == Some(at)).count();
+            if others > 1 {
+                tool = tool.says("It is changed during the work: the machine stops for that.");
+            }
+            steps.push(tool.in_loading(loading));
+        }
+    }
+
+    fn load(
+        &self,
+        cutter: &Cutter,
+        first: &Operation,
+        loading: usize,
+        loadings: usize,
+        sheets: u32,
+    ) -> RunStep {
+        let carrier: Option<&Carrier> = self.records.carrier;
+        let which = if loadings > 1 { format!(", loading {}", loading + 1) } else { String::new() };
+        let title = format!("Load the sheet into {}{which}", cutter.name);
+        let mut load = step(&format!("load-{loading}"), StepKind::Load, &title, sheets);
+        load = match carrier {
+            Some(carrier) => load.says(format!("On {}, pressed down well.", carrier.name)),
+            None if cutter.bears_cuts => load.says("On its bed; switch the hold-down on."),
+            None => load.says("Without a carrier."),
+        };
+        load = load.says(if first.is_from_behind() {
+            "With its back up, turned about the long edge."
+        } else {
+            "With its printed side up, its top edge first."
+        });
+        let marks: Option<&MarkSet> = self.records.marks;
+        load = match (&cutter.finds, marks) {
+            (Finds::Eye(_), Some(set)) => load.says(format!(
+                "The first mark lies {}; jog the head near to it.",
+                set.first.name()
+            )),
+            (Finds::Crosshairs, Some(set)) => load.says(format!(
+                "Set the crosshairs on each mark, the one {} first.",
+                set.first.name()
+            )),
+            (Finds::Scan, _) => load.says(
+                "It scans the page: outlines must be closed, in contrast, and two borders apart.",
+            ),
+            (Finds::PrintedItself, _) => load.says("It printed the sheet itself: leave it in."),
+            _ => load.says("Against the stop: it goes by the sheet’s edge."),
+        };
+        if !self.ground.prepared.code.is_empty() && self.ground.prepared.is_printed() {
+            load = load.says(format!("The sheet’s code must be {}.", self.ground.prepared.code));
+        }
+        load.in_loading(loading)
+    }
+
+    fn operation(&self, cutter: &Cutter, own: &Operation) -> String {
+        let station = own.station.and_then(|at| cutter.stations.get(at));
+        let mut text = format!("{}: {}", own.name(), tool_name(own.tool));
+        if let Some(station) = station {
+            text.push_str(&format!(" in {}", station.name));
+        }
+        match own.force {
+            Some(force) => text.push_str(&format!(", {}", force.text())),
+            None => text.push_str(", force as the machine is set"),
+        }
+        if let Some(speed) = own.speed {
+            text.push_str(&format!(", {}/s", self.show(speed)));
+        }
+        if own.passes > 1 {
+            text.push_str(&format!(", {} passes", own.passes));
+        }
+        if own.before.iter().any(|before| matches!(before, Before::Tool | Before::Cap)) {
+            text.push_str("; the machine stops before it for the tool");
+        }
+        text
+    }
+
+    fn by_hand(&self, steps: &mut Vec<RunStep>, sheets: u32) {
+        steps.push(
+            step("crease-0", StepKind::Cut, "Press the creases", sheets)
+                .says("With a bone folder along a ruler, on the printed hand-cut pages."),
+        );
+        steps.push(step("cut-0", StepKind::Cut, "Cut by hand", sheets).says(
+            "Inside before outside, a new blade, two light passes rather than one hard one.",
+        ));
+    }
+}
+
+/// Such as “3 sheets”.
+fn many(count: u32, what: &str) -> String {
+    if count == 1 { format!("1 {what}") } else { format!("{count} {what}s") }
+}
+
+fn capital(word: &str) -> String {
+    let mut letters = word.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}

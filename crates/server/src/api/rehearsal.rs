@@ -1,0 +1,594 @@
+//! Rehearsals: one sheet through the machines that ship with Aptum, and the odds of many.
+
+use std::sync::Arc;
+use std::time::Duration;
+
+use aptum_core::check::{Check, Sense, Stage, State as Standing};
+use aptum_core::geometry::{Affine, BezPath, Point, path_text};
+use aptum_core::rehearsal::{
+    Day, Fit, Loading, Odds, OddsAsk as Asked, Verdict, fit, odds as odds_of, verdict,
+};
+use aptum_core::units::{INCH, Unit, measure};
+use aptum_core::workshop::Finds;
+use aptum_core::{Job, Prepared, Workshop};
+use rocket::http::ContentType;
+use rocket::serde::json::Json;
+use rocket::{State, get, post};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use ts_rs::TS;
+
+use super::Problem;
+use super::body::Body;
+use super::tasks::{Events, Tasks};
+use crate::desk::Desk;
+use crate::rehearsing::{NoRehearsal, Pictures, Rehearsed, Stage as Rehearsing};
+use crate::shelf::{furnished, prepared};
+
+/// What is rehearsed.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct RehearsalAsk {
+    job: Job,
+    /// Which sheet, from 1.
+    sheet: u32,
+    /// What the printer does to it.
+    day: Day,
+    /// By which it errs: the same number, the same errors; up to 4,294,967,295.
+    seed: u32,
+    /// How it is laid into the cutter.
+    #[serde(default)]
+    loading: Loading,
+}
+
+/// A sheet that was rehearsed.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct RehearsalView {
+    /// Under which number its picture is given out.
+    picture: Option<u32>,
+    /// The paper, mm.
+    paper: [f64; 2],
+    /// From the paper to the cutter's bed.
+    lying: [f64; 6],
+    /// From the paper back to the page that was printed on it.
+    back: [f64; 6],
+    /// What came of it, in a few words.
+    title: String,
+    /// The same in a sentence or two.
+    words: String,
+    state: Standing,
+    /// What would help; none where all is well.
+    advice: Option<String>,
+    /// How the sheet lay, as the cutter solved it and as it was.
+    rows: Vec<LayRow>,
+    /// Where the cutter saw the marks, on the bed, mm.
+    seen: Vec<[f64; 2]>,
+    /// How far cuts fell from the print, on the page.
+    hairs: Vec<Hair>,
+    /// Where the tip ran, on the page, SVG path data.
+    cut: String,
+    pieces: Vec<PieceRow>,
+    checks: Vec<Check>,
+}
+
+/// A figure of how a sheet lay.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct LayRow {
+    label: String,
+    /// As the cutter solved it, a dash where it did not, and as it was.
+    text: String,
+}
+
+/// A place of a line, and how far from it the cut fell, mm.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct Hair {
+    at: [f64; 2],
+    off: [f64; 2],
+    state: Standing,
+}
+
+/// How a copy was cut.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct PieceRow {
+    name: String,
+    worst_text: String,
+    typical_text: String,
+    /// How much of its edge shows white; empty where none does.
+    white_text: String,
+    state: Standing,
+}
+
+impl From<NoRehearsal> for Problem {
+    fn from(error: NoRehearsal) -> Self {
+        Self::rehearsal(error.to_string())
+    }
+}
+
+/// Pixels in an inch that the printer prints.
+const PPI: f64 = 300.0;
+
+/// What may be off where nothing is printed to an edge, mm (common practice).
+const WITHOUT_BLEED: f64 = 0.5;
+
+/// Most places that are shown.
+const MOST_HAIRS: usize = 3000;
+
+/// Prints a sheet and cuts it.
+#[post("/rehearsal", data = "<ask>")]
+pub async fn rehearse(
+    desk: &State<Desk>,
+    pictures: &State<Arc<Pictures>>,
+    ask: Body<RehearsalAsk>,
+) -> Result<Json<RehearsalView>, Problem> {
+    let pictures = Arc::clone(pictures);
+    desk.slow(move |store| {
+        let RehearsalAsk { job, sheet, day, seed, loading } = ask.0;
+        loading.validate(job.unit)?;
+        let (job, workshop) = (furnished(&job, store).into_owned(), as_built(&*store.workshop()?));
+        let prepared = prepared(&job, &workshop, store)?;
+        let stage =
+            Rehearsing { job: &job, prepared: &prepared, workshop: &workshop, blobs: store, sheet };
+        let run = stage.on_sheet()?.run;
+        let made = stage.rehearse(day, seed.into(), &loading, PPI)?;
+        let worn = stage.worn(run);
+        let page = made.printed.page;
+        let (place, printing) = (made.place, made.printed.printing);
+        // Where nothing is printed, a cut is off its own line alone.
+        let is_printed = prepared.is_printed();
+        let print = |at| if is_printed { place * printing.place(at, page) } else { at };
+        let judged = verdict(&made.lines, &worn, &print);
+        let picture = pictures.keep(&made.printed.picture);
+        let told = Told { job: &job, prepared: &prepared, made: &made, judged: &judged, run };
+        Ok(Json(told.view(picture)))
+    })
+    .await
+}
+
+/// The picture of a sheet that was rehearsed lately.
+#[get("/rehearsal/<id>/sheet.png")]
+pub fn rehearsed_sheet(
+    pictures: &State<Arc<Pictures>>,
+    id: u32,
+) -> Result<(ContentType, Vec<u8>), Problem> {
+    let found = pictures.get(id.into());
+    let bytes = found.ok_or_else(|| {
+        Problem::missing("That rehearsal is no longer at hand: rehearse the sheet again".to_owned())
+    })?;
+    Ok((ContentType::PNG, bytes.to_vec()))
+}
+
+/// The workshop with machines that need no correction: those of a rehearsal are true.
+fn as_built(workshop: &Workshop) -> Workshop {
+    let mut own = workshop.clone();
+    own.cutters.values_mut().for_each(|cutter| cutter.correction = None);
+    own
+}
+
+/// What a view is told from.
+struct Told<'a> {
+    job: &'a Job,
+    prepared: &'a Prepared,
+    made: &'a Rehearsed,
+    judged: &'a Verdict,
+    run: usize,
+}
+
+impl Told<'_> {
+    fn show(&self, mm: f64) -> String {
+        fine(mm, self.job.unit)
+    }
+
+    fn view(&self, picture: Option<u64>) -> RehearsalView {
+        let Self { made, judged, .. } = self;
+        let paper = made.printed.printing.paper;
+        let bound = bound_of(self.prepared);
+        let worst = judged.worst().map_or(0.0, |own| own.off.hypot());
+        let white = judged.white();
+        let (title, state) = match (&made.refused, white > 0.0) {
+            (Some(_), _) => ("Refused", Standing::Broken),
+            (_, true) => ("Shows white", Standing::Broken),
+            _ if worst > bound => ("Cuts astray", Standing::Broken),
+            _ if worst > bound / 2.0 => ("Cuts, but not well", Standing::Attention),
+            _ => ("Cuts true", Standing::Fits),
+        };
+        let standing = |off: f64, is_white: bool| match (is_white, off) {
+            (true, _) => Standing::Broken,
+            (_, off) if off > bound => Standing::Broken,
+            (_, off) if off > bound / 2.0 => Standing::Attention,
+            _ => Standing::Fits,
+        };
+        let each = judged.samples.len().div_ceil(MOST_HAIRS).max(1);
+        let hairs = judged.samples.iter().step_by(each).map(|own| Hair {
+            at: [own.at.x, own.at.y],
+            off: [own.off.x, own.off.y],
+            state: standing(own.off.hypot(), own.is_white),
+        });
+        let pieces = judged.pieces.iter().map(|own| PieceRow {
+            name: self.name(own.copy),
+            worst_text: self.show(own.worst),
+            typical_text: self.show(own.typical),
+            white_text: if own.white > 0.0 { self.show(own.white) } else { String::new() },
+            state: standing(own.worst, own.white > 0.0),
+        });
+        let found = made.found.as_ref();
+        RehearsalView {
+            picture: picture.and_then(|own| u32::try_from(own).ok()),
+            paper: [paper.width(), paper.height()],
+            lying: made.place.as_coeffs(),
+            back: self.back().as_coeffs(),
+            title: title.to_owned(),
+            words: self.words(worst, white, bound),
+            state,
+            advice: self.advice(white, worst > bound),
+            rows: self.rows(),
+            seen: found.map_or(&[][..], |own| &own.seen).iter().map(|at| [at.x, at.y]).collect(),
+            hairs: hairs.collect(),
+            cut: self.cut(),
+            pieces: pieces.collect(),
+            checks: self.checks(worst, white, bound),
+        }
+    }
+
+    fn name(&self, copy: usize) -> String {
+        let places = &self.prepared.layout.runs[self.run].placements;
+        let Some(at) = places.get(copy) else { return String::new() };
+        let blank = self.prepared.blanks().nth(at.part);
+        let name = blank.map_or("", |blank| self.prepared.pieces[blank.piece].name.as_str());
+        if places.len() == 1 { name.to_owned() } else { format!("{name} {}", at.copy) }
+    }
+
+    fn words(&self, worst: f64, white: f64, bound: f64) -> String {
+        if let Some(why) = &self.made.refused {
+            return format!("The cutter did not begin: {why}.");
+        }
+        let at = self.judged.worst().and_then(|own| own.copy).map(|copy| self.name(copy));
+        let at = at.map_or_else(String::new, |name| format!(" at {name}"));
+        let worst = format!(
+            "Worst {}{at}, half of it within {}.",
+            self.show(worst),
+            self.show(self.judged.within(0.5))
+        );
+        if white > 0.0 {
+            format!("{worst} White shows along {}.", self.show(white))
+        } else if self.prepared.is_printed() {
+            format!("{worst} The bleed of {} covers it.", measure(bound, self.job.unit))
+        } else {
+            format!("{worst} Nothing is printed, so nothing else can be off.")
+        }
+    }
+
+    /// What would help.
+    fn advice(&self, white: f64, is_astray: bool) -> Option<String> {
+        if let Some(why) = &self.made.refused {
+            let help = if why.contains("printed at") {
+                "Print again at 100 %: “actual size”, never “fit to page”"
+            } else if why.contains("wrong way round") || why.contains("sign") {
+                "Turn the sheet by half a turn: its first mark belongs where the drawing shows it"
+            } else if why.contains("not within") {
+                "Lay the sheet nearer to its corner, begin nearer to the first mark, and see that no mark was clipped or printed smaller"
+            } else if why.contains("code") || why.contains("the cut is for") {
+                "Take the sheet whose code belongs to this job"
+            } else {
+                "Print the sheet again"
+            };
+            return Some(help.to_owned());
+        }
+        if white > 0.0 {
+            return Some(format!("A bleed of {} would cover it", self.show(self.covering())));
+        }
+        is_astray.then(|| {
+            "Choose marks that the cutter’s eye reads, so that it finds the sheet".to_owned()
+        })
+    }
+
+    /// The bleed under which nothing of this sheet would have shown, to the next half millimetre.
+    fn covering(&self) -> f64 {
+        let worst = self.judged.samples.iter().filter(|own| own.is_white);
+        let worst = worst.map(|own| own.off.hypot()).fold(0.0, f64::max);
+        ((worst * 2.0).floor() + 1.0) / 2.0
+    }
+
+    /// From the paper to the page, but for the bow.
+    fn back(&self) -> Affine {
+        let own = self.printed();
+        if own.determinant().abs() < 1e-9 { Affine::IDENTITY } else { own.inverse() }
+    }
+
+    /// From the page to the paper, but for the bow.
+    fn printed(&self) -> Affine {
+        let printing = &self.made.printed.printing;
+        let lies = printing.misfeed.affine(self.made.printed.page);
+        if printing.is_turned_round {
+            Affine::rotate_about(std::f64::consts::PI, printing.paper.center()) * lies
+        } else {
+            lies
+        }
+    }
+
+    fn rows(&self) -> Vec<LayRow> {
+        let page = self.made.printed.page;
+        let truth = self.made.place * self.printed();
+        let corners =
+            [(page.x0, page.y0), (page.x1, page.y0), (page.x1, page.y1), (page.x0, page.y1)];
+        let pairs: Vec<(Point, Point)> =
+            corners.map(Point::from).into_iter().map(|at| (at, truth * at)).collect();
+        let solved = self.made.found.as_ref().map(|found| &found.fit);
+        let Ok(was) = fit(&pairs) else { return Vec::new() };
+        let row = |label: &str, unit: &str, say: &dyn Fn(&Fit) -> String| {
+            let solved = solved.map_or_else(|| "–".to_owned(), say);
+            LayRow { label: label.to_owned(), text: format!("{solved} / {}{unit}", say(&was)) }
+        };
+        let middle = page.center();
+        let (per, unit) = match self.job.unit {
+            Unit::In => (INCH, " in"),
+            Unit::Mm | Unit::Cm => (1.0, " mm"),
+        };
+        let places = if self.job.unit == Unit::In { 4 } else { 2 };
+        let length = |mm: f64| format!("{:.places$}", mm / per);
+        let mut rows = vec![
+            row("To the right", unit, &|fit| length(fit.shift(middle).x)),
+            row("Down", unit, &|fit| length(fit.shift(middle).y)),
+            row("Turn", "°", &|fit| format!("{:.3}", fit.turn)),
+            row("Scale across", " %", &|fit| format!("{:.2}", fit.across * 100.0)),
+            row("Scale along", " %", &|fit| format!("{:.2}", fit.along * 100.0)),
+        ];
+        if solved.is_some_and(|fit| fit.skew.is_some()) {
+            rows.push(row("Skew", "°", &|fit| format!("{:.3}", fit.skew.unwrap_or(0.0))));
+        }
+        if let Some(solved) = solved.filter(|fit| fit.residuals.len() > 3) {
+            let off = solved.residuals.iter().copied().fold(0.0, f64::max);
+            rows.push(LayRow { label: "A mark off the fit by".to_owned(), text: self.show(off) });
+        }
+        let bow = self.made.printed.printing.misfeed.stretch;
+        let bow = bow.across.abs().max(bow.along.abs());
+        rows.push(LayRow { label: "Bow, which no fit tells".to_owned(), text: self.show(bow) });
+        rows
+    }
+
+    /// What was cut, on the page.
+    fn cut(&self) -> String {
+        let (printing, page) = (&self.made.printed.printing, self.made.printed.page);
+        let back = self.made.place.inverse();
+        let mut path = BezPath::new();
+        for line in &self.made.lines {
+            for (at, point) in line.cut.iter().enumerate() {
+                let place = if self.prepared.is_printed() {
+                    printing.origin(back * *point, page)
+                } else {
+                    *point
+                };
+                if at == 0 { path.move_to(place) } else { path.line_to(place) }
+            }
+        }
+        path_text(&path)
+    }
+
+    fn checks(&self, worst: f64, white: f64, bound: f64) -> Vec<Check> {
+        let unit = self.job.unit;
+        let stage = Stage::Rehearsal;
+        let mut checks = Vec::new();
+        let texts =
+            |value: &str, bound: &str, verdict: &str| [value, bound, verdict].map(str::to_owned);
+        let count = self.prepared.marks.marks.len();
+        if let Some(why) = &self.made.refused {
+            let texts = texts("refused", "cut", why);
+            checks.push(Check::yes_or_no(
+                "rehearsal-cut",
+                stage,
+                "The sheet",
+                Standing::Broken,
+                texts,
+            ));
+            return checks;
+        }
+        let limit = (worst, Sense::AtMost, bound);
+        checks.push(Check::length("rehearsal-worst", stage, "Cut against print", limit, unit));
+        if let Some(found) = &self.made.found {
+            let seen = u32::try_from(found.seen.len()).unwrap_or(u32::MAX);
+            let all = u32::try_from(count).unwrap_or(u32::MAX);
+            let says = format!("after {} looks", found.looks);
+            checks.push(Check::count(
+                "rehearsal-marks",
+                stage,
+                "Marks read",
+                (seen, Sense::AtLeast, all),
+                says,
+            ));
+            let code = found.code.is_some();
+            let (state, texts) = match (code, self.prepared.square_codes.get(self.run)) {
+                (true, _) => (Standing::Fits, texts("read", "by the eye", "it is the right sheet")),
+                (_, Some(Some(_))) => (Standing::Attention, texts("not read", "by the eye", "")),
+                _ => (
+                    Standing::Attention,
+                    texts(
+                        "no room",
+                        "by the eye",
+                        "nothing tells this sheet from another with the same marks",
+                    ),
+                ),
+            };
+            checks.push(Check::yes_or_no("rehearsal-code", stage, "Code", state, texts));
+        }
+        if self.prepared.is_printed() {
+            let state = if white > 0.0 { Standing::Broken } else { Standing::Fits };
+            let shown = if white > 0.0 { self.show(white) } else { "none".to_owned() };
+            let texts = [shown, "none".to_owned(), "along the edges".to_owned()];
+            checks.push(Check::yes_or_no("rehearsal-white", stage, "White edges", state, texts));
+        }
+        checks
+    }
+}
+
+/// A length to a hundredth of a millimetre or a ten-thousandth of an inch: what rehearsals tell is small.
+fn fine(mm: f64, unit: Unit) -> String {
+    match unit {
+        Unit::In => format!("{:.4} in", mm / INCH),
+        Unit::Mm | Unit::Cm => format!("{mm:.2} mm"),
+    }
+}
+
+/// Of what the odds are asked.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct OddsAsk {
+    job: Job,
+    /// Which sheet, from 1.
+    sheet: u32,
+    day: Day,
+    /// How many sheets, 1 to 10,000.
+    sheets: u32,
+    seed: u32,
+}
+
+/// How far it has come.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct OddsProgress {
+    done: u32,
+}
+
+/// What many sheets come to.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct OddsView {
+    tried: u32,
+    white: u32,
+    /// How many sheets have their worst place between equal steps from 0.
+    bars: Vec<u32>,
+    /// Where the last bar ends, mm.
+    to: f64,
+    to_text: String,
+    /// What may be off, mm.
+    bound: f64,
+    bound_text: String,
+    /// What they say, in a sentence.
+    words: String,
+    /// What that number of tries can say.
+    sure: String,
+    state: Standing,
+}
+
+/// Most sheets of one question.
+const MOST_SHEETS: u32 = 10_000;
+
+/// How far an eye errs on a sheet that is not at its best, mm: what the simulated one was measured at.
+const EYE: f64 = 0.006;
+
+/// How far a hand errs that sets crosshairs, mm (common practice).
+const HAND: f64 = 0.1;
+
+/// Longest that the odds are worked out, s.
+const LONGEST: Duration = Duration::from_secs(60);
+
+/// Prints and cuts many sheets by figures alone: `progress` events, then one `done`.
+#[post("/odds", data = "<ask>")]
+pub async fn odds(
+    desk: &State<Desk>,
+    tasks: &State<Tasks>,
+    ask: Body<OddsAsk>,
+) -> Result<Events, Problem> {
+    let OddsAsk { job, sheet, day, sheets, seed } = ask.0;
+    if !(1..=MOST_SHEETS).contains(&sheets) {
+        return Err(Problem::rehearsal(format!(
+            "{sheets} sheets are asked for: the odds are told of 1 to {MOST_SHEETS}"
+        )));
+    }
+    let store = desk.store();
+    let (job, workshop, prepared) = desk
+        .slow(move |store| {
+            let (job, workshop) =
+                (furnished(&job, store).into_owned(), as_built(&*store.workshop()?));
+            let prepared = prepared(&job, &workshop, store)?;
+            let stage = Rehearsing {
+                job: &job,
+                prepared: &prepared,
+                workshop: &workshop,
+                blobs: store,
+                sheet,
+            };
+            stage.marks(stage.on_sheet()?.cutter())?;
+            Ok((job, workshop, prepared))
+        })
+        .await?;
+    tasks.run(None, LONGEST, move |sender| {
+        let blobs = store.as_ref();
+        let stage =
+            Rehearsing { job: &job, prepared: &prepared, workshop: &workshop, blobs, sheet };
+        let Ok(own) = stage.on_sheet() else { return };
+        let Ok(set) = stage.marks(own.cutter()) else { return };
+        let lines = own.meant();
+        let copies = stage.worn(own.run);
+        let marks = set.map_or_else(Vec::new, |_| {
+            prepared.marks.marks.iter().map(|mark| mark.reference).collect()
+        });
+        let is_hand = own.cutter().finds == Finds::Crosshairs;
+        let asked = Asked {
+            page: prepared.windows.page,
+            margins: stage.margins(),
+            day,
+            marks,
+            eye: if is_hand { HAND } else { EYE },
+            lines: &lines,
+            copies: &copies,
+            seed: seed.into(),
+        };
+        let found = odds_of(&asked, sheets, &mut |done| {
+            sender.send("progress", &OddsProgress { done });
+            sender.goes_on()
+        });
+        let bound = bound_of(&prepared);
+        sender.send("done", &odds_view(&found, bound, job.unit));
+    })
+}
+
+/// A count with its thousands apart.
+fn grouped(count: u32) -> String {
+    let digits = count.to_string();
+    let mut text = String::new();
+    for (at, digit) in digits.chars().enumerate() {
+        if at > 0 && (digits.len() - at).is_multiple_of(3) {
+            text.push(',');
+        }
+        text.push(digit);
+    }
+    text
+}
+
+/// How far a cut may fall from the print: the least bleed of what is printed to its edge.
+fn bound_of(prepared: &Prepared) -> f64 {
+    let inked = prepared.blanks().filter_map(|blank| blank.art);
+    let inked = inked.filter(|art| !art.to_edge.elements().is_empty());
+    inked.map(|art| art.bleed).reduce(f64::min).filter(|own| *own > 0.0).unwrap_or(WITHOUT_BLEED)
+}
+
+fn odds_view(odds: &Odds, bound: f64, unit: Unit) -> OddsView {
+    let chance = odds.white.chance();
+    let (tried, white) = (odds.white.tried, odds.white.wrong);
+    let words = format!(
+        "{} of {} show no white; half are within {}, 99 of 100 within {}.",
+        grouped(tried - white),
+        grouped(tried),
+        fine(odds.typical, unit),
+        fine(odds.p99, unit),
+    );
+    let most = chance.at_most * 100.0;
+    let most = if most < 1.0 { format!("{most:.2}") } else { format!("{most:.1}") };
+    let sure = format!(
+        "{} wrong of {}: at 95 %, under {most} % of sheets go wrong.",
+        if white == 0 { "None".to_owned() } else { grouped(white) },
+        grouped(tried),
+    );
+    let state = match white {
+        0 => Standing::Fits,
+        own if own * 100 <= tried => Standing::Attention,
+        _ => Standing::Broken,
+    };
+    OddsView {
+        tried,
+        white,
+        bars: odds.bars.clone(),
+        to: odds.worst,
+        to_text: fine(odds.worst, unit),
+        bound,
+        bound_text: measure(bound, unit),
+        words,
+        sure,
+        state,
+    }
+}

@@ -1,0 +1,108 @@
+//! Rehearsal and Run as a user goes through them: a sheet that errs, odds, a frozen print, its steps, and the machines that
+//! ship with Aptum.
+
+#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
+
+use aptum_e2e::{App, Browser, Machines};
+
+const TOMATO: u32 = 3;
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_sheet_is_rehearsed_on_a_good_and_on_a_bad_day() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/{TOMATO}/rehearsal", app.address)).await;
+    browser.read(".spec-card h2", "Cuts true").await;
+    browser.see(".rehearsal-board image").await;
+    browser.read(".fit-row", "Cut against print").await;
+    browser.read(".fit-row", "it is the right sheet").await;
+    assert_eq!(browser.barriers().await, "");
+    browser.choose("The printer does", "fit to page").await;
+    browser.read(".spec-card h2", "Refused").await;
+    browser.read(".spec-card", "actual size").await;
+    browser.choose("The printer does", "a bad day").await;
+    browser.read(".spec-card h2", "Cuts true").await;
+    browser.click("1,000").await;
+    browser.read(".spec-card", "None wrong of 1,000: at 95 %, under 0.30 %").await;
+    browser.see(".odds-gauge rect").await;
+    // Loaded the wrong way round it is refused.
+    browser.click("behind").await;
+    browser.read(".spec-card h2", "Refused").await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn sheets_are_printed_and_the_run_goes_on_where_it_was_after_a_power_cut() {
+    let (mut app, browser) = (App::start(), Browser::open().await);
+    let open = async |app: &App| {
+        browser.go(&format!("{}/jobs/{TOMATO}/run", app.address)).await;
+    };
+    open(&app).await;
+    browser.click("Print these sheets").await;
+    browser.read(".run-step h2", "Print 7 sheets").await;
+    let pdf = browser.download("The print file", "print.pdf").await;
+    assert!(pdf.starts_with(b"%PDF"));
+    browser.click("Printed").await;
+    browser.read(".run-step h2", "Measure").await;
+    browser.enter("The scale of 100 mm measures", "97.4").await;
+    browser.read(".run-scale", "fitted to the page").await;
+    browser.enter("The scale of 100 mm measures", "99.9").await;
+    browser.read(".run-scale", "printed true").await;
+    browser.click("Measured").await;
+    browser.read(".run-step h2", "into Right").await;
+    app.kill_and_restart();
+    open(&app).await;
+    browser.read(".run-step h2", "into Right").await;
+    for (done, next) in [
+        ("Done", "into Left"),
+        ("Done", "Load the sheet"),
+        ("Loaded", "Work the sheet"),
+        ("Cut", "Look before"),
+        ("It is through", "Load the sheet"),
+    ] {
+        browser.click(done).await;
+        browser.read(".run-step h2", next).await;
+    }
+    browser.read(".run-count", "sheet 2 of 7").await;
+    assert_eq!(browser.barriers().await, "");
+    // A change of what is printed is said at once.
+    browser.go(&format!("{}/jobs/{TOMATO}/sheet", app.address)).await;
+    browser.enter("Between pieces", "8").await;
+    browser.settled().await;
+    browser.click("Run").await;
+    browser.read(".run-differs", "was printed before the change").await;
+    browser.click("Stop for good").await;
+    browser.read(".run-hold", "Stopped for good").await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_sheet_goes_to_the_printer_and_the_cutter_over_tcp() {
+    let machines = Machines::start(&["--swapped", "--pace", "0"]);
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&app.address).await;
+    for (kind, id, address) in [
+        ("cutters", "reading-room-cutter", &machines.cutter),
+        ("printers", "back-room-inkjet", &machines.printer),
+    ] {
+        let script = format!(
+            "return fetch('/api/workshop/state').then(own => own.json()).then(({{ version, workshop }}) => \
+             fetch('/api/workshop/records/{id}', {{ method: 'PUT', headers: {{ 'Content-Type': 'application/json' }}, \
+             body: JSON.stringify({{ version, unit: 'mm', record: {{ ...workshop.{kind}['{id}'], kind: '{kind}', \
+             address: '{address}' }} }}) }})).then(own => own.status)"
+        );
+        assert_eq!(browser.run(&script).await, 200);
+    }
+    browser.go(&format!("{}/jobs/{TOMATO}/run", app.address)).await;
+    browser.click("Print these sheets").await;
+    browser.click("Send to Back-room inkjet").await;
+    browser.read(".run-note", "7 pages came out of the printer").await;
+    browser.click("Printed").await;
+    browser.enter("The scale of 100 mm measures", "100").await;
+    browser.read(".run-scale", "printed true").await;
+    let on =
+        [("Measured", "into Right"), ("Done", "into Left"), ("Done", "Load"), ("Loaded", "Work")];
+    for (done, next) in on {
+        browser.click(done).await;
+        browser.read(".run-step h2", next).await;
+    }
+    browser.click("Send sheet 1 to").await;
+    browser.read(".run-note", "The sheet is cut.").await;
+}
