@@ -1,5 +1,5 @@
 # Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
-.PHONY: demo test soak bench shots reference reference-nesting reference-travel types build web lint check-types tools clean
+.PHONY: demo test soak bench shots reference reference-nesting reference-travel reference-misfeeds types build web lint check-types tools clean
 
 # Headless Chromium for the end-to-end tests and the pictures.
 APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
@@ -49,6 +49,7 @@ reference:
 	target/reference/venv/bin/python tools/reference/shaping.py crates/core/fonts \
 		crates/core/tests/reference/shaping.json
 	target/reference/venv/bin/python tools/reference/flooding.py crates/formats/tests/reference
+	target/reference/venv/bin/python tools/reference/fits.py crates/core/tests/reference/fits.json
 	target/reference/venv/bin/python tools/reference/drawings.py crates/formats/tests/reference/drawings
 	target/reference/venv/bin/python tools/reference/tracing.py crates/formats/tests/reference \
 		crates/core/tests/reference/borders.json
@@ -60,6 +61,13 @@ reference-nesting:
 	target/reference/venv/bin/pip install -q spyrrow
 	target/reference/venv/bin/python tools/reference/nesting.py \
 		target/release/examples/nest_set tools/reference/nesting.md
+
+# How near the simulated eye finds marks to where they lie, over SHEETS misfeeds of each kind.
+SHEETS := 1000
+reference-misfeeds:
+	cargo build -q --release -p aptum-devices --example misfeeds
+	target/release/examples/misfeeds $(SHEETS) > target/misfeeds.md
+	cat tools/reference/misfeeds.head.md target/misfeeds.md > tools/reference/misfeeds.md
 
 # Travel of the tool against LKH; needs python3 with venv, and pip. Takes about ten minutes.
 reference-travel:

@@ -410,3 +410,36 @@ async fn tickets_wear_their_faces() {
                  return [text.includes('<path'), picture.naturalWidth > 0]; })";
     browser.until(drawn, |drawn| *drawn == serde_json::json!([true, true])).await;
 }
+
+/// A term leads to its page, and the search finds pages by any of their words.
+#[tokio::test(flavor = "multi_thread")]
+async fn the_handbook_explains_the_words_of_the_trade() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/3/tooling", app.address)).await;
+    browser.see(".operation").await;
+    browser.click("Holding").await;
+    browser.read("article h2", "Nicks").await;
+    browser.enter("Find in the handbook", "fit to page ruler").await;
+    browser.read(".handbook-desk nav", "Print at 100 %").await;
+    browser.click("Print at 100 %").await;
+    browser.read("article", "classic reason why a cut misses").await;
+    browser.see("article svg").await;
+    assert_eq!(browser.barriers().await, "");
+    browser.enter("Find in the handbook", "zebra").await;
+    browser.read(".handbook-desk nav", "No page has all of these words").await;
+    // Every page leads only to pages that are there.
+    browser.go(&format!("{}/handbook", app.address)).await;
+    let script = "return [...document.querySelectorAll('.handbook-desk nav a')].map(own => own.getAttribute('href'))";
+    let pages = browser.run(script).await;
+    let pages: Vec<&str> =
+        pages.as_array().unwrap().iter().map(|own| own.as_str().unwrap()).collect();
+    assert!(pages.len() >= 20);
+    for page in &pages {
+        browser.go(&format!("{}{page}", app.address)).await;
+        browser.see("article p").await;
+        let script = "return [...document.querySelectorAll('.handbook-see a')].map(own => own.getAttribute('href'))";
+        for other in browser.run(script).await.as_array().unwrap() {
+            assert!(pages.contains(&other.as_str().unwrap()), "{page} leads to {other}");
+        }
+    }
+}

@@ -106,3 +106,31 @@ async fn a_sheet_goes_to_the_printer_and_the_cutter_over_tcp() {
     browser.click("Send sheet 1 to").await;
     browser.read(".run-note", "The sheet is cut.").await;
 }
+
+#[tokio::test(flavor = "multi_thread")]
+async fn jobs_wait_at_their_machine_in_the_order_that_is_chosen() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/queue", app.address)).await;
+    browser.read(".queue-machine li.is-next", "Swap-prize box with lid").await;
+    for job in ["Tomato seed carton", "Garlic clove hexagon"] {
+        browser.field(job).await.click().await.unwrap();
+    }
+    browser.click("Print 2 together").await;
+    browser.read(".queue-machine", "Garlic clove hexagon").await;
+    for _ in 0..8 {
+        let first = "return document.querySelector('.queue-machine li.is-next').textContent";
+        let name = browser.run(first).await;
+        if name.as_str().unwrap().contains("Garlic") {
+            break;
+        }
+        let before =
+            browser.run("return document.querySelector('.queue-machine ol').textContent").await;
+        browser.click("Garlic clove hexagon earlier").await;
+        let now = "return document.querySelector('.queue-machine ol').textContent";
+        browser.until(now, |now| *now != before).await;
+    }
+    browser.read(".queue-machine li.is-next", "Garlic clove hexagon").await;
+    assert_eq!(browser.barriers().await, "");
+    browser.click("Garlic clove hexagon").await;
+    browser.read(".run-step h2", "Print").await;
+}

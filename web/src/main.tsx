@@ -34,6 +34,8 @@ import { JobPage } from './job/JobPage';
 import { Mended } from './job/Mended';
 import { BinPage } from './jobs/BinPage';
 import { JobsPage } from './jobs/JobsPage';
+import { QueuePage } from './queue/QueuePage';
+import { HandbookPage } from './handbook/HandbookPage';
 import { LogbookPage } from './logbook/LogbookPage';
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
@@ -49,6 +51,9 @@ if (root) {
                 <Route path="/" element={<JobsPage />} />
                 <Route path="/bin" element={<BinPage />} />
                 <Route path="/logbook" element={<LogbookPage />} />
+                <Route path="/queue" element={<QueuePage />} />
+                <Route path="/handbook" element={<HandbookPage />} />
+                <Route path="/handbook/:page" element={<HandbookPage />} />
                 <Route path="/new" element={<NewJobPage />} />
                 <Route path="/workshop" element={<Navigate to="/workshop/stocks" replace />} />
                 <Route path="/workshop/:kind" element={<WorkshopPage />} />

@@ -127,33 +127,46 @@ pub fn start_jobs(store: &Store) -> Result<(), StoreError> {
         let entries: Vec<(Option<&str>, &LogEntry)> =
             tried.iter().map(|own| (Some(own.made_at.as_str()), &own.entry)).collect();
         store.log(&entries)?;
-        print_one(store);
+        print_some(store);
     }
     Ok(())
 }
 
-/// The job whose sheets were printed already, and how far its run has come.
-const PRINTED: i32 = 11;
+/// The job whose run is under way, and what is done of it.
+const UNDER_WAY: i32 = 11;
 const DONE: &[&str] = &["print", "measure", "tool-0-1", "tool-0-0"];
 
-/// Prints one job's sheets, so that a run is under way. What fails there is no reason to have no demo.
-fn print_one(store: &Store) {
-    let Ok(stored) = store.job(PRINTED) else { return };
-    let Ok(frozen) = ToFreeze::of(store, &stored.job) else { return };
-    let Ok(print) = store.freeze(PRINTED, &frozen.code, &frozen.archive, &frozen.pdf) else {
-        return;
-    };
-    let done = store.change_run(print.id, print.version, |run, at| {
-        run.measured = Some(99.8);
-        for step in DONE {
-            run.done.insert((*step).to_owned(), Done { times: 1, at: at.to_owned() });
-        }
-        Ok::<(), ()>(())
+/// Jobs that wait at their machines, in this order.
+const QUEUED: &[i32] = &[UNDER_WAY, 12, 10, 6];
+
+/// Prints some jobs' sheets, so that a run is under way and others wait. What fails there is no reason to have no demo.
+fn print_some(store: &Store) {
+    let frozen = QUEUED.iter().filter_map(|id| {
+        let stored = store.job(*id).ok()?;
+        Some((*id, ToFreeze::of(store, &stored.job).ok()?))
     });
-    if let Err(error) = done {
-        tracing::warn!("the demo’s run is not under way: {error}");
+    let frozen: Vec<(i32, ToFreeze)> = frozen.collect();
+    let prints: Vec<_> = frozen.iter().map(|(id, own)| (*id, own.new_print())).collect();
+    let Ok(prints) = store.freeze(&prints) else { return };
+    for (at, print) in prints.iter().enumerate() {
+        let done: &[&str] = match at {
+            0 => DONE,
+            1..3 => &DONE[..1],
+            _ => &[],
+        };
+        let kept = store.change_run(print.id, print.version, |run, at| {
+            run.measured = (print.job == UNDER_WAY).then_some(99.8);
+            for step in done {
+                run.done.insert((*step).to_owned(), Done { times: 1, at: at.to_owned() });
+            }
+            Ok::<(), ()>(())
+        });
+        if let Err(error) = kept {
+            tracing::warn!("the demo’s run is not under way: {error}");
+        }
     }
 }
+
 /// The ports of the demo's machines, as its workshop has them.
 const CUTTER: u16 = 4890;
 const PRINTER: u16 = 4891;

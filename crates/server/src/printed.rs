@@ -4,13 +4,18 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use aptum_core::blob::{BlobId, Blobs};
+use aptum_core::logbook::{JobNamed, LogEntry, Named};
+use aptum_core::run::{Bad, Ground, steps};
+use aptum_core::tooling::Outcome;
+use aptum_core::workshop::Tool;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::{Asset, JobFile};
 use aptum_formats::pdf::print_pdf;
 
 use crate::api::Problem;
+use crate::output::cutter_of;
 use crate::shelf::{furnished, prepared};
-use crate::store::{Frozen, Store};
+use crate::store::{Frozen, NewPrint, Store};
 
 /// A job as it was printed.
 pub struct Printed {
@@ -34,6 +39,14 @@ pub struct ToFreeze {
     pub archive: Vec<u8>,
     /// What goes to the printer; empty where nothing is printed.
     pub pdf: Vec<u8>,
+    /// What the job is called.
+    pub name: String,
+    /// What its cutter is called; empty where a hand cuts.
+    pub cutter: String,
+    /// How many sheets it has.
+    pub sheets: u32,
+    /// How often something is to be ticked until it is done.
+    pub ticks: u32,
 }
 
 impl ToFreeze {
@@ -56,7 +69,24 @@ impl ToFreeze {
                 Problem::broken()
             })?;
         }
-        Ok(Self { code: prepared.code.clone(), archive, pdf })
+        let steps = steps(&Ground { job: &job, prepared: &prepared, workshop: &workshop });
+        Ok(Self {
+            code: prepared.code.clone(),
+            archive,
+            pdf,
+            name: job.name.clone(),
+            cutter: cutter_of(&job, &workshop).map_or_else(String::new, |own| own.name.clone()),
+            sheets: prepared.layout.sheets(),
+            ticks: steps.iter().fold(0, |sum, step| step.times.saturating_add(sum)),
+        })
+    }
+
+    /// What is kept of it.
+    #[must_use]
+    pub fn new_print(&self) -> NewPrint<'_> {
+        let Self { code, archive, pdf, name, cutter, sheets, ticks } = self;
+        let (sheets, ticks) = (*sheets, *ticks);
+        NewPrint { code, archive, pdf, name, cutter, sheets, ticks }
     }
 }
 
@@ -74,6 +104,47 @@ impl Blobs for Assets {
 }
 
 impl Printed {
+    /// What the Logbook keeps of the run: for each operation that was done, what was really sent, and what came of it.
+    #[must_use]
+    pub fn logged(&self) -> Vec<LogEntry> {
+        let Self { head, job, workshop, prepared, .. } = self;
+        let Some((id, cutter)) =
+            job.sheet.cutter.as_ref().and_then(|id| Some((id, workshop.cutters.get(id)?)))
+        else {
+            return Vec::new();
+        };
+        let bad: Vec<String> =
+            head.run.bad.iter().map(|(cause, count)| format!("{count} {}", cause.name())).collect();
+        let bad = if bad.is_empty() { "none bad".to_owned() } else { bad.join(", ") };
+        let note = format!("Run of sheet {}: {} good, {bad}", head.code, head.run.good);
+        let count = |cause: Bad| head.run.bad.get(&cause).copied().unwrap_or(0);
+        let done = prepared.operations.iter().filter(|own| !own.is_off && own.station.is_some());
+        done.filter_map(|own| {
+            let stock = own.stocks.iter().next()?;
+            // Bad pieces tell of what cuts; a crease is judged by its own ladders.
+            let outcome = match own.tool {
+                Tool::DragKnife if count(Bad::NotThrough) > 0 => Outcome::NotThrough,
+                Tool::DragKnife if count(Bad::TooDeep) > 0 => Outcome::TooDeep,
+                _ => Outcome::JustRight,
+            };
+            Some(LogEntry {
+                job: Some(JobNamed { id: head.job, name: job.name.clone() }),
+                stock: Named { id: stock.clone(), name: workshop.stocks.get(stock)?.name.clone() },
+                cutter: Named { id: id.clone(), name: cutter.name.clone() },
+                tool: own.tool,
+                line: own.kind,
+                force: own.force,
+                speed: own.speed,
+                passes: own.passes,
+                depth: own.depth,
+                varied: None,
+                outcome,
+                note: note.clone(),
+            })
+        })
+        .collect()
+    }
+
     /// The job of a print; its tooling is that of the job as it is now, where that is still there.
     ///
     /// # Errors

@@ -53,6 +53,7 @@ async fn main() {
         ("/jobs/3/sheet", "sheet.png"),
         ("/jobs/3/tooling", "tooling.png"),
         ("/jobs/3/run", "run.png"),
+        ("/jobs/11/run", "run-step.png"),
         ("/workshop/cutters/reading-room-cutter", "workshop-cutter.png"),
         ("/logbook", "logbook.png"),
     ] {
@@ -78,16 +79,14 @@ async fn main() {
     browser.run("document.querySelector('.spec-card').scrollTop = 0").await;
     save(&folder.join("clean.png")).await;
 
-    go("/jobs/14/face").await;
-    browser.click("back 6").await;
-    save(&folder.join("back.png")).await;
-
-    go("/jobs/18/sheet").await;
-    browser.click("Nest").await;
-    browser.read(".lay-note", "1 sheet").await;
-    browser.settled().await;
+    go("/jobs/17/rehearsal").await;
+    browser.choose("The printer does", "a bad day").await;
+    browser.read(".rehearsal-desk figcaption", "a bad day").await;
+    browser.click("1,000").await;
+    browser.see(".odds-gauge").await;
+    browser.see(".rehearsal-desk:not(.is-stale) image").await;
     browser.run("document.querySelector('.spec-card').scrollTop = 0").await;
-    save(&folder.join("nested.png")).await;
+    save(&folder.join("rehearsal.png")).await;
     go("/jobs/4/sheet").await;
     browser.click("Ways to fit").await;
     browser.see(".way .small-sheet").await;

@@ -52,6 +52,7 @@ import type {
   CorrectionView,
   FreezeAsk,
   MachineWish,
+  QueueView,
   RunAsk,
   RunView,
   WishAsk,
@@ -208,6 +209,9 @@ export const api = {
   freeze: (id: number, version: number) =>
     call<RunView>('POST', `/jobs/${id}/prints`, { version } satisfies FreezeAsk),
   changeRun: (print: number, ask: RunAsk) => call<RunView>('PUT', `/prints/${print}/run`, ask),
+  queue: () => call<QueueView>('GET', '/queue'),
+  orderQueue: (prints: number[]) => call<QueueView>('PUT', '/queue', { prints }),
+  putInQueue: (jobs: number[]) => call<QueueView>('POST', '/queue', { jobs }),
   printThere: (print: number) => call<string>('POST', `/prints/${print}/print`),
   correct: (ask: CorrectionAsk) => call<CorrectionView>('POST', '/corrections', ask),
   wish: (print: number, wish: MachineWish) =>

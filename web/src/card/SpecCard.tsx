@@ -1,5 +1,6 @@
 /** The spec card: a job ticket with ruled rows. */
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 
 interface Props {
   title: string;
@@ -30,16 +31,19 @@ export function SpecCard({ title, subtitle, notice, action, children }: Props) {
 export function Rows({
   title,
   aside,
+  page,
   children,
 }: {
   title: string;
   aside?: ReactNode;
+  /** The handbook's page that explains it. */
+  page?: string;
   children: ReactNode;
 }) {
   return (
     <section className="rows">
       <header>
-        <h3>{title}</h3>
+        <h3>{page ? <Link to={`/handbook/${page}`}>{title}</Link> : title}</h3>
         {aside}
       </header>
       {children}

@@ -163,6 +163,7 @@ export function FaceStage(props: StageProps) {
       >
         <Rows
           title="Print"
+          page="bleed"
           aside={
             <Switch
               label="Print"
@@ -202,6 +203,7 @@ export function FaceStage(props: StageProps) {
         </Rows>
         <Rows
           title="Layers"
+          page="face"
           aside={
             hasBack ? (
               <Switch

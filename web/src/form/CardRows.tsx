@@ -13,7 +13,7 @@ export function CardRows({ stage }: { stage: StageProps }) {
   const { job, own } = session;
   const { flat } = piece;
   return (
-    <Rows title="Card">
+    <Rows title="Card" page="grain">
       <ChoiceField
         label="Stock"
         value={own.stock}

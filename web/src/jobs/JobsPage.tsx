@@ -154,6 +154,12 @@ export function JobsPage() {
           <Button variant="light" onClick={() => void navigate('/workshop')}>
             Workshop
           </Button>
+          <Button variant="light" onClick={() => void navigate('/queue')}>
+            Queue
+          </Button>
+          <Button variant="light" onClick={() => void navigate('/handbook')}>
+            Handbook
+          </Button>
           <Button variant="light" onClick={() => void navigate('/logbook')}>
             Logbook
           </Button>

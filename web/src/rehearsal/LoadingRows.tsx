@@ -19,7 +19,7 @@ export function LoadingRows({ loading, unit, onKeep }: Props) {
     ['Eye begins down by', start[1], (mm) => ({ ...loading, start: [start[0], mm] })],
   ];
   return (
-    <Rows title="How it is loaded">
+    <Rows title="How it is loaded" page="loading">
       {lengths.slice(0, 2).map(([label, value, next]) => (
         <PlainLength key={label} {...{ label, value, unit }} onKeep={(mm) => onKeep(next(mm))} />
       ))}

@@ -107,7 +107,7 @@ export function RehearsalStage({
         }
       >
         {view?.advice && <p className={`card-note is-${view.state}`}>{view.advice}.</p>}
-        <Rows title="What happens to it">
+        <Rows title="What happens to it" page="rehearsal">
           <ChoiceField
             label="The printer does"
             value={day}
@@ -142,6 +142,7 @@ export function RehearsalStage({
         {view && view.rows.length > 0 && (
           <Rows
             title="This sheet lay"
+            page="marks"
             aside={<span className="rows-aside">as solved / as it was</span>}
           >
             {view.rows.map(({ label, text }) => (

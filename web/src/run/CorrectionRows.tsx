@@ -68,6 +68,7 @@ export function CorrectionRows({ session, unit, workshop, page }: Props) {
   return (
     <Rows
       title="When it cuts a little off"
+      page="a-little-off"
       aside={
         <Button variant="plain" onClick={() => setOpen((now) => !now)}>
           {isOpen ? 'close' : 'measure'}

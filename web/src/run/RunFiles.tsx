@@ -201,7 +201,7 @@ export function RunFiles(props: Props) {
           )}
         </Rows>
         {hasMarks && <ReturnedRows id={id} session={session} />}
-        <Rows title="Print at 100 %">
+        <Rows title="Print at 100 %" page="print-true">
           <p className="card-note">
             Choose “actual size” in the print dialog; “fit to page” is the classic reason why a cut
             misses. Then measure the printed scale with a ruler.

@@ -140,7 +140,7 @@ export function RunSteps({ session, unit, workshop, notice, run, stands, onFiles
           </Button>
         }
       >
-        <Rows title="This run">
+        <Rows title="This run" page="frozen">
           <Result
             label="Steps done"
             value={`${steps.filter((own) => own.done >= own.times).length} of ${steps.length}`}

@@ -62,6 +62,7 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
   return (
     <Rows
       title="Lay out"
+      page="nesting"
       aside={
         <span className="lay-made">
           {made === 'rows' ? 'rows and columns' : made === 'nested' ? 'nested' : 'by hand'}

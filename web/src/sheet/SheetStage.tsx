@@ -99,7 +99,7 @@ export function SheetStage(props: StageProps) {
         <PieceRows id={id} session={session} preview={preview} />
         <LayRows session={session} preview={preview} unit={unit} nesting={nesting} />
         <OrderRows job={job} preview={preview} workshop={workshop} onApply={onChanges} />
-        <Rows title="Stock" aside={<Link to="/workshop/stocks">Workshop</Link>}>
+        <Rows title="Stock" page="caliper" aside={<Link to="/workshop/stocks">Workshop</Link>}>
           <ChoiceField
             label="Card"
             value={card}
@@ -135,7 +135,7 @@ export function SheetStage(props: StageProps) {
             onChoose={(value) => keep('sheet.orientation', value)}
           />
         </Rows>
-        <Rows title="Machines" aside={<Link to="/workshop/cutters">Workshop</Link>}>
+        <Rows title="Machines" page="window" aside={<Link to="/workshop/cutters">Workshop</Link>}>
           {preview.is_printed &&
             machine('Printer', 'printer', 'whole page prints', workshop.printers)}
           {machine('Cutter', 'cutter', 'by hand', workshop.cutters)}

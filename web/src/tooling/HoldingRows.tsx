@@ -39,7 +39,7 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
   const keepNicks = (next: Nicks) => onKeep({ ...tooling, nicks: next });
   return (
     <>
-      <Rows title="Holding">
+      <Rows title="Holding" page="nicks">
         <ChoiceField
           label="Held by"
           value={held}

@@ -31,6 +31,7 @@ export function OperationRows(props: Props) {
   return (
     <Rows
       title="Operations, in order"
+      page="operations"
       aside={
         (tooling.order?.length ?? 0) > 0 && (
           <Button size="sm" variant="link" onClick={() => onKeep({ ...tooling, order: [] })}>

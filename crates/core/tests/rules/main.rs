@@ -12,6 +12,7 @@ mod drawings;
 mod drawn_solids;
 mod faces;
 mod finishes;
+mod fits;
 mod fitting;
 mod folding;
 mod held;

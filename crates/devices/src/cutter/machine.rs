@@ -337,7 +337,7 @@ impl Cutter {
                 }
             }
             (b"PU" | b"PD" | b"PA" | b"PR", _) => {
-                self.moves(command.name, &numbers, &settings, job)
+                self.moves(command.name, &numbers, &settings, job);
             }
             (b"NR", _) if !settings.is_attended => self.hold_here(),
             (b"AP", [w, h, ..]) => job.asked.page = Rect::new(0.0, 0.0, w * mm, h * mm),
@@ -347,9 +347,9 @@ impl Cutter {
                 job.asked.sign = Some(Rect::from_points(at(*x0, *y0), at(*x1, *y1)));
             }
             (b"AM" | b"AB", [x, y, kind, size, stroke, odd, sx, sy, ..]) => {
-                let kind = match *kind as i64 {
-                    1 => MarkKind::Angle,
-                    2 => MarkKind::Dot,
+                let kind = match *kind {
+                    kind if kind < 1.5 => MarkKind::Angle,
+                    kind if kind < 2.5 => MarkKind::Dot,
                     _ => MarkKind::Cross,
                 };
                 let mark = AskedMark {

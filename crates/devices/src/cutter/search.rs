@@ -284,9 +284,8 @@ fn solved(mut rows: [[f64; 4]; 3]) -> Option<[f64; 3]> {
         for other in 0..3 {
             if other != column {
                 let by = rows[other][column] / rows[column][column];
-                for at in column..4 {
-                    rows[other][at] -= by * rows[column][at];
-                }
+                let own = rows[column];
+                rows[other].iter_mut().zip(own).for_each(|(to, from)| *to -= by * from);
             }
         }
     }

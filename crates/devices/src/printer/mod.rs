@@ -49,7 +49,20 @@ impl Printer {
     /// That the file cannot be read, has no such page, or asks for a page of no size.
     pub fn print(&self, pdf: &[u8], number: usize) -> Result<PrintedSheet, PrinterError> {
         let page = page_size(pdf, number)?;
-        let printing = self.day.print(page, &self.margins, self.seed);
+        self.print_as(pdf, number, self.day.print(page, &self.margins, self.seed))
+    }
+
+    /// The same with what is done to it chosen.
+    ///
+    /// # Errors
+    /// As [`print`](Self::print).
+    pub fn print_as(
+        &self,
+        pdf: &[u8],
+        number: usize,
+        printing: Printing,
+    ) -> Result<PrintedSheet, PrinterError> {
+        let page = page_size(pdf, number)?;
         let paper = printing.paper;
         let fine = (self.ppi.clamp(72.0, 600.0) / 25.4)
             .min((MOST_PIXELS / paper.area().max(page.area())).sqrt());

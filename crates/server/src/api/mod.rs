@@ -20,6 +20,7 @@ mod nesting;
 pub mod openapi;
 mod preview;
 mod problem;
+mod queue;
 mod rehearsal;
 mod returned;
 mod rework;
@@ -100,6 +101,9 @@ pub fn routes() -> Vec<Route> {
         rehearsal::rehearse,
         rehearsal::rehearsed_sheet,
         rehearsal::odds,
+        queue::queue,
+        queue::put_in_order,
+        queue::put_in,
         runs::run,
         runs::freeze,
         runs::change,

@@ -96,6 +96,12 @@ impl Problem {
         Self::new(422, "/problems/run", "The run does not go on like that", sentence(detail.into()))
     }
 
+    /// The same, said of one of several things.
+    pub fn about(mut self, name: &str) -> Self {
+        self.detail = format!("{name}: {}", self.detail);
+        self
+    }
+
     /// Another screen was quicker.
     pub fn overtaken(detail: impl Into<String>) -> Self {
         Self::new(409, "/problems/overtaken", "Another screen was quicker", detail)

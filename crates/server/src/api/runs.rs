@@ -182,11 +182,7 @@ pub async fn freeze(
             ToFreeze::of(store, &stored.job)
         })
         .await?;
-    desk.write(move |store| {
-        let ToFreeze { code, archive, pdf } = frozen;
-        Ok(store.freeze(id, &code, &archive, &pdf)?)
-    })
-    .await?;
+    desk.write(move |store| Ok(store.freeze(&[(id, frozen.new_print())])?)).await?;
     desk.slow(move |store| view(store, id).map(Json)).await
 }
 
@@ -204,13 +200,25 @@ pub async fn change(
             Ok((ground_steps(&printed.job, &printed.prepared, &printed.workshop), printed.head.job))
         })
         .await?;
+    // Once the pieces are counted, the Logbook is told what was sent and what came of it.
+    let is_over = matches!(&change, RunChange::Tick { step } if steps.iter().any(|own| own.id == *step && own.kind == StepKind::Count));
     let changed = desk
         .write(move |store| {
             Ok(store.change_run(id, version, |run, at| run.change(&change, &steps, at))?)
         })
         .await?;
     match changed {
-        RunChanged::Kept => desk.slow(move |store| view(store, job).map(Json)).await,
+        RunChanged::Kept => {
+            if is_over {
+                desk.write(move |store| {
+                    let entries = Printed::read(store, id)?.logged();
+                    let entries: Vec<_> = entries.iter().map(|own| (None, own)).collect();
+                    Ok(store.log(&entries)?)
+                })
+                .await?;
+            }
+            desk.slow(move |store| view(store, job).map(Json)).await
+        }
         RunChanged::Overtaken => Err(Problem::overtaken(
             "The run went on on another screen: what is shown now is how it stands",
         )),

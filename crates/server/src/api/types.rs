@@ -27,6 +27,7 @@ use super::logbook::{LogChange, LogbookView};
 use super::meta::Meta;
 use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
 use super::preview::{Draft, PlanAsk, PlannedLines, Preview};
+use super::queue::{QueueAsk, QueueOrder, QueueView};
 use super::rehearsal::{OddsAsk, OddsProgress, OddsView, RehearsalAsk, RehearsalView};
 use super::returned::ReturnedView;
 use super::rework::{DrawingParts, ReworkAsk};
@@ -99,6 +100,9 @@ pub fn typescript() -> String {
     types.visit::<OddsAsk>();
     types.visit::<OddsProgress>();
     types.visit::<OddsView>();
+    types.visit::<QueueView>();
+    types.visit::<QueueOrder>();
+    types.visit::<QueueAsk>();
     types.visit::<RunView>();
     types.visit::<RunAsk>();
     types.visit::<CorrectionAsk>();

@@ -7,27 +7,32 @@ use aptum_devices::Picture;
 use aptum_formats::picture::rgb_png;
 
 /// So many are kept.
-const KEPT: usize = 12;
+const MOST: usize = 12;
 
 /// Pixels in a millimetre: enough to look at.
 const FINE: f64 = 5.0;
 
 /// The last few pictures.
 #[derive(Debug, Default)]
-pub struct Pictures {
-    kept: Mutex<(u64, VecDeque<(u64, Arc<[u8]>)>)>,
+pub struct Pictures(Mutex<Kept>);
+
+/// How many there were, and the last of them with their numbers.
+#[derive(Debug, Default)]
+struct Kept {
+    count: u64,
+    last: VecDeque<(u64, Arc<[u8]>)>,
 }
 
 impl Pictures {
     /// Keeps a picture as PNG, with fewer pixels; what it is asked for by. `None` where it cannot be coded.
     pub fn keep(&self, picture: &Picture) -> Option<u64> {
         let bytes: Arc<[u8]> = coded(picture)?.into();
-        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
-        kept.0 += 1;
-        let id = kept.0;
-        kept.1.push_back((id, bytes));
-        if kept.1.len() > KEPT {
-            kept.1.pop_front();
+        let mut kept = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        kept.count += 1;
+        let id = kept.count;
+        kept.last.push_back((id, bytes));
+        if kept.last.len() > MOST {
+            kept.last.pop_front();
         }
         Some(id)
     }
@@ -35,8 +40,8 @@ impl Pictures {
     /// A picture.
     #[must_use]
     pub fn get(&self, id: u64) -> Option<Arc<[u8]>> {
-        let kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
-        kept.1.iter().find(|own| own.0 == id).map(|own| Arc::clone(&own.1))
+        let kept = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        kept.last.iter().find(|own| own.0 == id).map(|own| Arc::clone(&own.1))
     }
 }
 

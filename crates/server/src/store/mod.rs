@@ -30,7 +30,7 @@ pub use copies::{backup, restore};
 pub use error::StoreError;
 pub use jobs::{Entry, StoredJob};
 pub use logbook::Logged;
-pub use prints::{Frozen, RunChanged};
+pub use prints::{Frozen, NewPrint, RunChanged};
 pub use rescue::{Rescued, rescue};
 pub use workshop::{RecordChange, WorkshopHead};
 

@@ -4,7 +4,7 @@ use aptum_core::run::Progress;
 use diesel::prelude::*;
 
 use super::logbook::now;
-use super::schema::prints;
+use super::schema::{jobs, prints};
 use super::{Store, StoreError};
 
 /// Prints of a job that are kept; older ones go.
@@ -21,6 +21,14 @@ pub struct Frozen {
     pub code: String,
     /// When it was printed, such as `2026-10-12 14:03`.
     pub made_at: String,
+    /// What the job was called.
+    pub name: String,
+    /// What its cutter was called; empty where a hand cuts.
+    pub cutter: String,
+    /// How many sheets it has.
+    pub sheets: i32,
+    /// How often something is to be ticked until it is done.
+    pub ticks: i32,
     /// How far its run has come.
     pub run: Progress,
     /// Counted up by each change of the run.
@@ -40,54 +48,98 @@ pub enum RunChanged<E> {
     Missing,
 }
 
-type Row = (i32, i32, String, String, String, i32);
+/// What is kept of a print beside its bytes.
+#[derive(Debug, Clone)]
+pub struct NewPrint<'a> {
+    /// The code on its sheets.
+    pub code: &'a str,
+    /// The archive of the job.
+    pub archive: &'a [u8],
+    /// The file that goes to the printer.
+    pub pdf: &'a [u8],
+    /// What the job is called.
+    pub name: &'a str,
+    /// What its cutter is called; empty where a hand cuts.
+    pub cutter: &'a str,
+    /// How many sheets it has.
+    pub sheets: u32,
+    /// How often something is to be ticked until it is done.
+    pub ticks: u32,
+}
 
-const HEAD: (prints::id, prints::job, prints::code, prints::made_at, prints::run, prints::version) =
-    (prints::id, prints::job, prints::code, prints::made_at, prints::run, prints::version);
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = prints)]
+struct Row {
+    id: i32,
+    job: i32,
+    code: String,
+    made_at: String,
+    run: String,
+    name: String,
+    cutter: String,
+    sheets: i32,
+    ticks: i32,
+    version: i32,
+}
 
-fn frozen((id, job, code, made_at, run, version): Row) -> Frozen {
-    // What a newer version wrote there is no reason to lose the print.
-    let run = serde_json::from_str(&run).unwrap_or_default();
-    Frozen { id, job, code, made_at, run, version }
+impl From<Row> for Frozen {
+    fn from(row: Row) -> Self {
+        let Row { id, job, code, made_at, run, name, cutter, sheets, ticks, version } = row;
+        // What a newer version wrote there is no reason to lose the print.
+        let run = serde_json::from_str(&run).unwrap_or_default();
+        Self { id, job, code, made_at, name, cutter, sheets, ticks, run, version }
+    }
 }
 
 impl Store {
-    /// Keeps what was printed: the archive of the job and the bytes of the print file.
+    /// Keeps what was printed of jobs, all of it or nothing, last in the queue at their cutters.
     ///
     /// # Errors
-    /// [`StoreError`] from the database, a full disk among them: nothing is kept then.
-    pub fn freeze(
-        &self,
-        job: i32,
-        code: &str,
-        archive: &[u8],
-        pdf: &[u8],
-    ) -> Result<Frozen, StoreError> {
+    /// [`StoreError`] from the database, a full disk among them.
+    pub fn freeze(&self, prints: &[(i32, NewPrint<'_>)]) -> Result<Vec<Frozen>, StoreError> {
         self.change(|connection| {
-            let run = body(&Progress::default())?;
-            let made_at = now(connection, "%Y-%m-%d %H:%M")?;
-            let id: i32 = diesel::insert_into(prints::table)
-                .values((
-                    prints::job.eq(job),
-                    prints::code.eq(code),
-                    prints::made_at.eq(&made_at),
-                    prints::archive.eq(archive),
-                    prints::pdf.eq(pdf),
-                    prints::run.eq(run),
-                    prints::version.eq(1),
-                ))
-                .returning(prints::id)
-                .get_result(connection)?;
-            let oldest: Vec<i32> = prints::table
-                .filter(prints::job.eq(job))
-                .order(prints::id.desc())
+            prints.iter().map(|(job, new)| add(connection, *job, new)).collect()
+        })
+    }
+
+    /// The newest print of each job that is not in the bin, in the order of the queue.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn queue(&self) -> Result<Vec<Frozen>, StoreError> {
+        let mut reader = self.reader()?;
+        let newest: Vec<Option<i32>> = prints::table
+            .group_by(prints::job)
+            .select(diesel::dsl::max(prints::id))
+            .load(&mut *reader)?;
+        let newest: Vec<i32> = newest.into_iter().flatten().collect();
+        let there: Vec<i32> =
+            jobs::table.filter(jobs::binned.eq(false)).select(jobs::id).load(&mut *reader)?;
+        let rows: Vec<Row> = prints::table
+            .filter(prints::id.eq_any(newest).and(prints::job.eq_any(there)))
+            .order((prints::place.asc(), prints::id.asc()))
+            .select(Row::as_select())
+            .load(&mut *reader)?;
+        Ok(rows.into_iter().map(Frozen::from).collect())
+    }
+
+    /// Puts prints into an order; those that are not named stay behind them in theirs.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn put_in_order(&self, order: &[i32]) -> Result<(), StoreError> {
+        self.change(|connection| {
+            let rest: Vec<i32> = prints::table
+                .filter(prints::id.ne_all(order))
+                .order((prints::place.asc(), prints::id.asc()))
                 .select(prints::id)
-                .limit(i64::from(i32::MAX))
-                .offset(KEPT)
                 .load(connection)?;
-            diesel::delete(prints::table.filter(prints::id.eq_any(oldest))).execute(connection)?;
-            let (code, run, version) = (code.to_owned(), Progress::default(), 1);
-            Ok(Frozen { id, job, code, made_at, run, version })
+            for (place, id) in (1..).zip(order.iter().chain(&rest)) {
+                diesel::update(prints::table.find(id))
+                    .set(prints::place.eq(place))
+                    .execute(connection)?;
+            }
+            Ok(())
         })
     }
 
@@ -99,9 +151,9 @@ impl Store {
         let rows: Vec<Row> = prints::table
             .filter(prints::job.eq(job))
             .order(prints::id.desc())
-            .select(HEAD)
+            .select(Row::as_select())
             .load(&mut *self.reader()?)?;
-        Ok(rows.into_iter().map(frozen).collect())
+        Ok(rows.into_iter().map(Frozen::from).collect())
     }
 
     /// A print.
@@ -109,9 +161,12 @@ impl Store {
     /// # Errors
     /// [`StoreError`] from the database.
     pub fn print(&self, id: i32) -> Result<Option<Frozen>, StoreError> {
-        let row: Option<Row> =
-            prints::table.find(id).select(HEAD).first(&mut *self.reader()?).optional()?;
-        Ok(row.map(frozen))
+        let row: Option<Row> = prints::table
+            .find(id)
+            .select(Row::as_select())
+            .first(&mut *self.reader()?)
+            .optional()?;
+        Ok(row.map(Frozen::from))
     }
 
     /// The archive of the job as it was printed.
@@ -144,8 +199,8 @@ impl Store {
     ) -> Result<RunChanged<E>, StoreError> {
         self.change(|connection| {
             let row: Option<Row> =
-                prints::table.find(id).select(HEAD).first(connection).optional()?;
-            let Some(mut own) = row.map(frozen) else { return Ok(RunChanged::Missing) };
+                prints::table.find(id).select(Row::as_select()).first(connection).optional()?;
+            let Some(mut own) = row.map(Frozen::from) else { return Ok(RunChanged::Missing) };
             if own.version != version {
                 return Ok(RunChanged::Overtaken);
             }
@@ -160,6 +215,43 @@ impl Store {
             Ok(RunChanged::Kept)
         })
     }
+}
+
+fn add(
+    connection: &mut SqliteConnection,
+    job: i32,
+    new: &NewPrint<'_>,
+) -> Result<Frozen, StoreError> {
+    let whole = |own: u32| i32::try_from(own).unwrap_or(i32::MAX);
+    let last: Option<i32> =
+        prints::table.select(diesel::dsl::max(prints::place)).first(connection)?;
+    let made_at = now(connection, "%Y-%m-%d %H:%M")?;
+    let row: Row = diesel::insert_into(prints::table)
+        .values((
+            prints::job.eq(job),
+            prints::code.eq(new.code),
+            prints::made_at.eq(made_at),
+            prints::archive.eq(new.archive),
+            prints::pdf.eq(new.pdf),
+            prints::run.eq(body(&Progress::default())?),
+            prints::name.eq(new.name),
+            prints::cutter.eq(new.cutter),
+            prints::sheets.eq(whole(new.sheets)),
+            prints::ticks.eq(whole(new.ticks)),
+            prints::place.eq(last.unwrap_or(0).saturating_add(1)),
+            prints::version.eq(1),
+        ))
+        .returning(Row::as_returning())
+        .get_result(connection)?;
+    let oldest: Vec<i32> = prints::table
+        .filter(prints::job.eq(job))
+        .order(prints::id.desc())
+        .select(prints::id)
+        .limit(i64::from(i32::MAX))
+        .offset(KEPT)
+        .load(connection)?;
+    diesel::delete(prints::table.filter(prints::id.eq_any(oldest))).execute(connection)?;
+    Ok(row.into())
 }
 
 fn body(run: &Progress) -> Result<String, StoreError> {

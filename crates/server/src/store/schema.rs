@@ -87,6 +87,11 @@ diesel::table! {
         archive -> Binary,
         pdf -> Binary,
         run -> Text,
+        name -> Text,
+        cutter -> Text,
+        sheets -> Integer,
+        ticks -> Integer,
+        place -> Integer,
         version -> Integer,
     }
 }

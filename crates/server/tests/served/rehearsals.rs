@@ -117,17 +117,17 @@ fn a_printed_sheet_is_cut_as_it_was_printed_whatever_the_job_is_now() {
     assert_eq!(file, bytes(&api, "/api/jobs/3/cut-hpgl/1").1);
 
     // Force, passes and nicks stay free.
-    saved(&api, TOMATO, |job| job["tooling"] = json!({ "operations": { "cut": { "passes": 2 } } }));
+    saved(&api, TOMATO, |job| job["tooling"] = json!({ "operations": { "cut": { "passes": 3 } } }));
     assert_eq!(api.get("/api/jobs/3/run")["run"]["differs"], false);
-    let twice = bytes(&api, &machine).1;
-    assert_ne!(twice, file);
+    let thrice = bytes(&api, &machine).1;
+    assert!(thrice != file);
     // A place, a mark or ink does not.
     saved(&api, TOMATO, |job| job["sheet"]["spacing"] = json!(40.0));
     let now = api.get("/api/jobs/3/run");
     assert_eq!(now["run"]["differs"], true);
     assert_eq!(now["run"]["code"], code);
-    assert!(bytes(&api, &machine).1 == twice);
-    assert!(bytes(&api, "/api/jobs/3/cut-hpgl/1").1 != twice);
+    assert!(bytes(&api, &machine).1 == thrice);
+    assert!(bytes(&api, "/api/jobs/3/cut-hpgl/1").1 != thrice);
     assert_eq!(bytes(&api, &format!("/api/prints/{print}/print.pdf")).1, pdf);
     // Nor does a change of a machine, a mark set or the job's end in the bin.
     assert_eq!(api.ask(Method::Delete, "/api/jobs/3", &json!(null)).0 / 100, 2);
@@ -169,6 +169,16 @@ fn a_run_goes_on_step_by_step_and_two_screens_do_not_overtake_each_other() {
     let (_, counted) = changed(&api, &right["run"], &count);
     assert_eq!(counted["prints"][0]["good"], 5);
     assert_eq!(counted["prints"][0]["bad"], 1);
+    // The Logbook is told what was really sent, once the pieces are counted.
+    let entries = |api: &Api| api.get("/api/logbook")["entries"].as_array().unwrap().clone();
+    let known = entries(&api).len();
+    let (status, counted) =
+        changed(&api, &counted["run"], &json!({ "do": "tick", "step": "count" }));
+    assert_eq!(status, 200, "{counted}");
+    let all = entries(&api);
+    assert_eq!(all.len(), known + 2);
+    let told = all.iter().find(|own| own.to_string().contains("5 good, 1 torn or moved")).unwrap();
+    assert!(told.to_string().contains("White board 14 pt"), "{told}");
     let (_, stopped) = changed(&api, &counted["run"], &json!({ "do": "stop" }));
     let (status, problem) = changed(&api, &stopped["run"], &json!({ "do": "resume" }));
     assert_eq!(status, 422);
@@ -340,4 +350,44 @@ fn the_odds_say_what_their_number_can_say() {
     );
     assert_eq!(ask(0).0, 422);
     assert_eq!(ask(10_001).0, 422);
+}
+
+#[test]
+fn jobs_go_into_the_queue_together_and_are_put_into_an_order() {
+    let api = Api::new();
+    let known = api.get("/api/queue");
+    let name = "Reading-room cutter, A3";
+    let at = |view: &Value| -> Vec<(i64, String)> {
+        let machines = view["machines"].as_array().unwrap();
+        let own = machines.iter().find(|own| own["name"] == name).unwrap();
+        let prints = own["prints"].as_array().unwrap().iter();
+        prints
+            .map(|own| (own["id"].as_i64().unwrap(), own["name"].as_str().unwrap().to_owned()))
+            .collect()
+    };
+    let before = at(&known).len();
+    let (status, view) = api.post("/api/queue", &json!({ "jobs": [3, 5] }));
+    assert_eq!(status, 200, "{view}");
+    let own = at(&view);
+    assert_eq!(own.len(), before + 2);
+    assert_eq!(own.last().unwrap().1, "Garlic clove hexagon");
+    assert!(view["others"].as_array().unwrap().iter().all(|own| own["id"] != 3));
+    // The last comes first; those that are not named stay in their order.
+    let last = own.last().unwrap().0;
+    let (status, view) = api.ask(Method::Put, "/api/queue", &json!({ "prints": [last, last] }));
+    assert_eq!(status, 200, "{view}");
+    let ordered: Vec<i64> = at(&view).into_iter().map(|own| own.0).collect();
+    let mut expected: Vec<i64> = own.iter().map(|own| own.0).collect();
+    expected.rotate_right(1);
+    assert_eq!(ordered, expected);
+    // One that cannot be printed keeps all of them out.
+    let count = api.get("/api/jobs/3/run")["prints"].as_array().unwrap().len();
+    let (status, problem) = api.post("/api/queue", &json!({ "jobs": [3, 4] }));
+    assert_eq!(status, 422);
+    assert!(problem["detail"].as_str().unwrap().starts_with("Runner bean carton"), "{problem}");
+    assert_eq!(api.get("/api/jobs/3/run")["prints"].as_array().unwrap().len(), count);
+    assert_eq!(api.post("/api/queue", &json!({ "jobs": [] })).0, 422);
+    // A job in the bin waits for nothing.
+    assert_eq!(api.ask(Method::Delete, "/api/jobs/5", &json!(null)).0 / 100, 2);
+    assert!(at(&api.get("/api/queue")).iter().all(|own| own.1 != "Garlic clove hexagon"));
 }

@@ -2103,6 +2103,16 @@ export type MachineFile = { loading: number, name: string,
  */
 path: string, };
 
+export type MachineQueue = { 
+/**
+ * The cutter; “By hand” where there is none.
+ */
+name: string, 
+/**
+ * Those that are not done, in their order, then those that are.
+ */
+prints: Array<Queued>, };
+
 export type MachineWish = "hold" | "resume" | "stop";
 
 export type Made = "nested" | "by-hand";
@@ -3221,6 +3231,28 @@ job?: Job | null,
  * This time: the request's number in the log.
  */
 instance: string | null, };
+
+export type QueueAsk = { jobs: Array<number>, };
+
+export type QueueJob = { id: number, name: string, };
+
+export type QueueOrder = { prints: Array<number>, };
+
+export type QueueView = { machines: Array<MachineQueue>, 
+/**
+ * Jobs that are not in it, and could be.
+ */
+others: Array<QueueJob>, };
+
+export type Queued = { id: number, job: number, name: string, code: string, made_at: string, sheets: number, state: Waits, 
+/**
+ * How it stands, in words.
+ */
+state_text: string, 
+/**
+ * What is done of it, 0 to 1.
+ */
+share: number, };
 
 export type Reach = { "by": "edges" } | { "by": "point", "at": [number, number] } | { "by": "everywhere" };
 
@@ -4704,6 +4736,8 @@ decimals: number, };
 export type Up = "as-read" | "as-drawn";
 
 export type Varied = "force" | "depth" | "speed" | "passes";
+
+export type Waits = "under-way" | "printed" | "to-be-printed" | "held" | "done" | "stopped";
 
 export type WayKind = "turned" | "marks" | "sheet" | "cutter" | "smaller" | "structure" | "split";
 

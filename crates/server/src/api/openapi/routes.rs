@@ -20,6 +20,7 @@ use crate::api::logbook::{LogChange, LogbookView};
 use crate::api::meta::Meta;
 use crate::api::nesting::ArrangeAsk;
 use crate::api::preview::{Draft, PlanAsk, PlannedLines, Preview};
+use crate::api::queue::{QueueAsk, QueueOrder, QueueView};
 use crate::api::rehearsal::{OddsAsk, RehearsalAsk, RehearsalView};
 use crate::api::returned::ReturnedView;
 use crate::api::runs::{CorrectionAsk, CorrectionView, FreezeAsk, RunAsk, RunView};
@@ -273,6 +274,24 @@ pub(super) const OF_JOBS: &[Route] = &[
         "What many sheets come to: events progress, then done",
         json::<OddsAsk>(),
         Body::Bytes("text/event-stream"),
+    ),
+    route(
+        ("get", "/api/queue"),
+        "Sheets that were printed, machine by machine, in the order in which they are cut",
+        Body::Nothing,
+        json::<QueueView>(),
+    ),
+    route(
+        ("put", "/api/queue"),
+        "Puts prints into an order",
+        json::<QueueOrder>(),
+        json::<QueueView>(),
+    ),
+    route(
+        ("post", "/api/queue"),
+        "Prints the sheets of several jobs and puts them in, all or none",
+        json::<QueueAsk>(),
+        json::<QueueView>(),
     ),
     route(
         ("get", "/api/jobs/{id}/run"),
