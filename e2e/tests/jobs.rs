@@ -419,13 +419,13 @@ async fn the_handbook_explains_the_words_of_the_trade() {
     browser.see(".operation").await;
     browser.click("Holding").await;
     browser.read("article h2", "Nicks").await;
-    browser.enter("Find in the handbook", "fit to page ruler").await;
+    browser.write("Find in the handbook", "fit to page ruler").await;
     browser.read(".handbook-desk nav", "Print at 100 %").await;
     browser.click("Print at 100 %").await;
     browser.read("article", "classic reason why a cut misses").await;
     browser.see("article svg").await;
     assert_eq!(browser.barriers().await, "");
-    browser.enter("Find in the handbook", "zebra").await;
+    browser.write("Find in the handbook", "zebra").await;
     browser.read(".handbook-desk nav", "No page has all of these words").await;
     // Every page leads only to pages that are there.
     browser.go(&format!("{}/handbook", app.address)).await;

@@ -1,5 +1,5 @@
 /** The handbook: short pages, found by any of their words. */
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { Form } from 'react-bootstrap';
 import { Link, useParams, useSearchParams } from 'react-router';
 
@@ -10,7 +10,8 @@ import { Sketch } from './Sketch';
 export function HandbookPage() {
   const { page: id } = useParams();
   const [search, setSearch] = useSearchParams();
-  const text = search.get('text') ?? '';
+  // The field has every letter at once; the address follows.
+  const [text, setText] = useState(search.get('text') ?? '');
   const listed = text ? found(text) : PAGES;
   const page = PAGES.find((own) => own.id === id) ?? listed[0] ?? PAGES[0];
   const shown = id && PAGES.some((own) => own.id === id) ? page : listed[0];
@@ -35,9 +36,10 @@ export function HandbookPage() {
           type="search"
           placeholder="Bleed, nick, print at 100 % …"
           value={text}
-          onChange={({ target: { value } }) =>
-            setSearch(value ? { text: value } : {}, { replace: true })
-          }
+          onChange={({ target: { value } }) => {
+            setText(value);
+            setSearch(value ? { text: value } : {}, { replace: true });
+          }}
         />
         <div className="tools">
           <Link to="/">Jobs</Link>

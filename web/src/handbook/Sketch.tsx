@@ -3,7 +3,7 @@ import type { DrawingName } from './pages';
 
 export function Sketch({ name }: { name: DrawingName }) {
   return (
-    <svg className="sketch" viewBox="0 0 240 150" aria-hidden="true">
+    <svg className="handbook-sketch" viewBox="0 0 240 150" aria-hidden="true">
       {DRAWINGS[name]}
     </svg>
   );
