@@ -127,7 +127,6 @@ pub fn start_jobs(store: &Store) -> Result<(), StoreError> {
         let entries: Vec<(Option<&str>, &LogEntry)> =
             tried.iter().map(|own| (Some(own.made_at.as_str()), &own.entry)).collect();
         store.log(&entries)?;
-        print_some(store);
     }
     Ok(())
 }
@@ -139,8 +138,12 @@ const DONE: &[&str] = &["print", "measure", "tool-0-1", "tool-0-0"];
 /// Jobs that wait at their machines, in this order.
 const QUEUED: &[i32] = &[UNDER_WAY, 12, 10, 6];
 
-/// Prints some jobs' sheets, so that a run is under way and others wait. What fails there is no reason to have no demo.
-fn print_some(store: &Store) {
+/// Prints some jobs' sheets, so that a run is under way and others wait, unless something was printed already. What fails there is no
+/// reason to have no demo.
+pub fn start_prints(store: &Store) {
+    if !store.queue().is_ok_and(|queue| queue.is_empty()) {
+        return;
+    }
     let frozen = QUEUED.iter().filter_map(|id| {
         let stored = store.job(*id).ok()?;
         Some((*id, ToFreeze::of(store, &stored.job).ok()?))

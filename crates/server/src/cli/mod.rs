@@ -142,6 +142,7 @@ fn execute(command: Command) -> Result<ExitCode, Box<dyn Error>> {
         Command::Demo(serve) => {
             let store = Store::open(&serve.data.path())?;
             demo::start_jobs(&store)?;
+            demo::start_prints(&store);
             // Another demo may have them: then they are that one's.
             let _ = demo::start_machines(&store);
             listen(store, &serve)

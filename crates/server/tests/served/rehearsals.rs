@@ -359,9 +359,8 @@ fn jobs_go_into_the_queue_together_and_are_put_into_an_order() {
     let name = "Reading-room cutter, A3";
     let at = |view: &Value| -> Vec<(i64, String)> {
         let machines = view["machines"].as_array().unwrap();
-        let own = machines.iter().find(|own| own["name"] == name).unwrap();
-        let prints = own["prints"].as_array().unwrap().iter();
-        prints
+        let own = machines.iter().filter(|own| own["name"] == name);
+        own.flat_map(|own| own["prints"].as_array().unwrap())
             .map(|own| (own["id"].as_i64().unwrap(), own["name"].as_str().unwrap().to_owned()))
             .collect()
     };
