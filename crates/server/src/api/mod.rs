@@ -17,6 +17,7 @@ mod lists;
 mod logbook;
 mod meta;
 mod nesting;
+mod odds;
 pub mod openapi;
 mod preview;
 mod problem;
@@ -100,7 +101,7 @@ pub fn routes() -> Vec<Route> {
         tooling::tooling,
         rehearsal::rehearse,
         rehearsal::rehearsed_sheet,
-        rehearsal::odds,
+        odds::odds,
         queue::queue,
         queue::put_in_order,
         queue::put_in,

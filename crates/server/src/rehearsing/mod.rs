@@ -33,7 +33,7 @@ pub use talk::{Talk, TalkError, Wish};
 pub const REACH: f64 = 14.0;
 
 /// How far a hand errs that sets crosshairs, mm (common practice).
-const HAND: f64 = 0.1;
+pub const HAND: f64 = 0.1;
 
 /// Why there was no rehearsal.
 #[derive(Debug, thiserror::Error)]
