@@ -259,10 +259,12 @@ impl Cutter {
     pub(super) fn hold(&self, is_held: bool) {
         let mut inner = self.inner();
         inner.is_held = is_held;
-        if is_held && inner.is_working {
+        // What waits to be done counts: it may not have begun.
+        let has_work = inner.is_working || !inner.queue.is_empty();
+        if is_held && has_work {
             inner.state = State::Held;
         } else if !is_held && inner.state == State::Held {
-            inner.state = if inner.is_working { State::Working } else { State::Ready };
+            inner.state = if has_work { State::Working } else { State::Ready };
         }
         self.shared.woken.notify_all();
     }
