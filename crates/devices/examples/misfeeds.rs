@@ -1,15 +1,16 @@
 //! How near marks are found to where they lie, over many misfeeds: `misfeeds SHEETS` writes a table. Each sheet is printed with a
 //! shift, a turn, two scales and a bow of its own, and laid in askew.
 
-use std::fmt::Write;
-
-use aptum_core::geometry::Rect;
 use aptum_core::rehearsal::{Day, Loading, Misfeed, Printing, Stretch};
 use aptum_core::workshop::Margins;
-use aptum_devices::cutter::{Asked, AskedMark, Bed, Eye, MarkKind, find};
+use aptum_devices::cutter::{Asked, AskedMark, Bed, Eye, find};
 use aptum_devices::printer::Printer;
 
-const LETTER: Rect = Rect::new(0.0, 0.0, 215.9, 279.4);
+#[path = "../tests/machines/page.rs"]
+#[allow(dead_code, clippy::unwrap_used, reason = "the pages of the tests, which need more of it")]
+mod page;
+
+use page::{LETTER, angles, crosses, dots, page as drawn};
 
 /// A card and what is done to it: its name, its colour, grain as a share of black, blur in mm.
 const CARDS: [(&str, [u8; 3], f64, f64); 3] = [
@@ -25,7 +26,7 @@ fn main() {
     );
     println!("|---|---|---|---|---|---|---|");
     for (name, marks) in [("angles", angles()), ("dots", dots()), ("crosses", crosses())] {
-        let pdf = page(&marks);
+        let pdf = drawn(&marks);
         for (card, colour, grain, blur) in CARDS {
             let mut all = Vec::new();
             let mut missed = 0;
@@ -90,88 +91,4 @@ fn worst(
     let off = marks.iter().zip(&found.seen);
     let off = off.map(|(mark, seen)| (place * printing.place(mark.at, LETTER)).distance(*seen));
     Some(off.fold(0.0, f64::max))
-}
-
-fn around(inset: f64, kind: MarkKind, size: f64, stroke: f64) -> Vec<AskedMark> {
-    let at = LETTER.inset(-inset);
-    [
-        ((at.x0, at.y1), (1.0, -1.0)),
-        ((at.x0, at.y0), (1.0, 1.0)),
-        ((at.x1, at.y0), (-1.0, 1.0)),
-        ((at.x1, at.y1), (-1.0, -1.0)),
-    ]
-    .map(|(at, arms)| AskedMark { at: at.into(), kind, size, stroke, is_odd: false, arms })
-    .to_vec()
-}
-
-/// A quarter of an inch from the edges, arms of 10 mm and strokes of 1 mm (common practice).
-fn angles() -> Vec<AskedMark> {
-    around(6.35, MarkKind::Angle, 10.0, 1.0)
-}
-
-/// 5 mm across and 10 mm from the edges (common practice).
-fn dots() -> Vec<AskedMark> {
-    around(12.5, MarkKind::Dot, 5.0, 1.0)
-}
-
-fn crosses() -> Vec<AskedMark> {
-    around(14.0, MarkKind::Cross, 8.0, 0.5)
-}
-
-/// A page of Letter with these marks, as a PDF.
-fn page(marks: &[AskedMark]) -> Vec<u8> {
-    let mut content = String::from("0 0 0 rg\n");
-    let unit = 72.0 / 25.4;
-    let mut area = |points: &[(f64, f64)]| {
-        for (at, (x, y)) in points.iter().enumerate() {
-            let (x, y) = (x * unit, (LETTER.y1 - y) * unit);
-            let _ = write!(content, "{x:.5} {y:.5} {} ", if at == 0 { "m" } else { "l" });
-        }
-        content.push_str("h f\n");
-    };
-    for mark in marks {
-        let (x, y, s, w) = (mark.at.x, mark.at.y, mark.size, mark.stroke);
-        let (sx, sy) = mark.arms;
-        match mark.kind {
-            MarkKind::Angle => area(
-                &[(0.0, 0.0), (s, 0.0), (s, w), (w, w), (w, s), (0.0, s)]
-                    .map(|(u, v)| (x + sx * u, y + sy * v)),
-            ),
-            MarkKind::Dot => {
-                let ring = (0..720).map(|at| f64::from(at).to_radians() / 2.0);
-                let ring = ring.map(|a| (x + s / 2.0 * a.cos(), y + s / 2.0 * a.sin()));
-                area(&ring.collect::<Vec<_>>());
-            }
-            MarkKind::Cross => {
-                let gap = w.max(s / 6.0);
-                for (dx, dy) in [(1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0)] {
-                    let place = |t: f64, side: f64| {
-                        (x + dx * t - side * dy * w / 2.0, y + dy * t + side * dx * w / 2.0)
-                    };
-                    let half = s / 2.0;
-                    area(&[place(gap, 1.0), place(half, 1.0), place(half, -1.0), place(gap, -1.0)]);
-                }
-            }
-        }
-    }
-    let parts = [
-        "<< /Type /Catalog /Pages 2 0 R >>".to_owned(),
-        "<< /Type /Pages /Kids [3 0 R] /Count 1 >>".to_owned(),
-        "<< /Type /Page /Parent 2 0 R /MediaBox [0 0 612 792] /Contents 4 0 R /Resources << >> >>"
-            .to_owned(),
-        format!("<< /Length {} >>\nstream\n{content}endstream", content.len()),
-    ];
-    let mut file = String::from("%PDF-1.7\n");
-    let mut places = Vec::new();
-    for (at, part) in parts.iter().enumerate() {
-        places.push(file.len());
-        let _ = write!(file, "{} 0 obj\n{part}\nendobj\n", at + 1);
-    }
-    let start = file.len();
-    file.push_str("xref\n0 5\n0000000000 65535 f \n");
-    for place in places {
-        let _ = writeln!(file, "{place:010} 00000 n ");
-    }
-    let _ = write!(file, "trailer << /Size 5 /Root 1 0 R >>\nstartxref\n{start}\n%%EOF");
-    file.into_bytes()
 }

@@ -4,103 +4,13 @@ use std::collections::VecDeque;
 use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
 use std::time::Duration;
 
-use aptum_core::geometry::{Affine, Point, Rect, Vec2};
-use aptum_core::workshop::Corner;
+use aptum_core::geometry::Point;
 
-use super::blade::Blade;
 use super::commands::{Command, Reader};
 use super::eye::{Bed, Eye};
-use super::mark::{AskedMark, MarkKind};
-use super::reading::{Asked, AskedCode, Found, find};
-
-/// How the machine is set up.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Settings {
-    /// Units in a millimetre.
-    pub units: f64,
-    /// The corner of the page from which it counts.
-    pub origin: Corner,
-    /// True where x runs along the feed.
-    pub swapped: bool,
-    /// How far the tips of what is put into it hang behind their axes, mm, in the order in which stations are chosen; the last
-    /// stays.
-    pub offsets: Vec<f64>,
-    /// True where it allows for that itself.
-    pub allows: bool,
-    /// How fast it moves, mm/s; none as fast as it can be told.
-    pub speed: Option<f64>,
-    /// How far somebody's hand errs who sets crosshairs on the marks, mm, the standard deviation along each axis; 0 where an eye does
-    /// it.
-    pub hand: f64,
-    /// True where somebody changes the tool at once when it asks for that.
-    pub is_attended: bool,
-    /// What goes wrong, and before which stroke, from 0.
-    pub fault: Option<(Fault, usize)>,
-}
-
-impl Default for Settings {
-    fn default() -> Self {
-        Self {
-            units: 40.0,
-            origin: Corner::BottomLeft,
-            swapped: false,
-            offsets: vec![0.25],
-            allows: true,
-            speed: None,
-            hand: 0.0,
-            is_attended: false,
-            fault: None,
-        }
-    }
-}
-
-/// What can go wrong with it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Fault {
-    /// There is no sheet.
-    NoPaper,
-    /// The sheet is stuck.
-    Jam,
-    /// Its cover is open.
-    CoverOpen,
-    /// The connection ends.
-    CutOff,
-}
-
-/// What it is doing.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub enum State {
-    /// Nothing.
-    Ready,
-    /// It looks for marks or cuts.
-    Working,
-    /// It waits until it is told to go on.
-    Held,
-    /// It was told to stop.
-    Stopped,
-    /// The sheet was refused, and why.
-    Refused(String),
-    /// Something went wrong.
-    Failed(Fault),
-}
-
-impl State {
-    /// In words, as it answers.
-    #[must_use]
-    pub fn words(&self) -> String {
-        match self {
-            Self::Ready => "ready".to_owned(),
-            Self::Working => "working".to_owned(),
-            Self::Held => "held".to_owned(),
-            Self::Stopped => "stopped".to_owned(),
-            Self::Refused(why) => format!("refused {why}"),
-            Self::Failed(Fault::NoPaper) => "failed no paper".to_owned(),
-            Self::Failed(Fault::Jam) => "failed jam".to_owned(),
-            Self::Failed(Fault::CoverOpen) => "failed cover open".to_owned(),
-            Self::Failed(Fault::CutOff) => "failed connection".to_owned(),
-        }
-    }
-}
+use super::job::Job;
+use super::reading::{Found, find};
+use super::settings::{Fault, Settings, State};
 
 /// A line that was cut.
 #[derive(Debug, Clone, PartialEq)]
@@ -140,7 +50,8 @@ struct Inner {
     found: Option<Found>,
     answers: VecDeque<String>,
     is_cut_off: bool,
-    epoch: u64,
+    /// How often it was stopped.
+    stops: u64,
 }
 
 /// So many sheets lie beside it; the oldest go.
@@ -167,7 +78,7 @@ impl Cutter {
             found: None,
             answers: VecDeque::new(),
             is_cut_off: false,
-            epoch: 0,
+            stops: 0,
         };
         Self { shared: Arc::new(Shared { inner: Mutex::new(inner), woken: Condvar::new() }) }
     }
@@ -251,7 +162,7 @@ impl Cutter {
         inner.waiting = 0;
         inner.is_held = false;
         inner.state = State::Stopped;
-        inner.epoch += 1;
+        inner.stops += 1;
         self.shared.woken.notify_all();
     }
 
@@ -269,6 +180,11 @@ impl Cutter {
         self.shared.woken.notify_all();
     }
 
+    /// Forgets answers that another host did not wait for.
+    pub(super) fn forget_answers(&self) {
+        self.inner().answers.clear();
+    }
+
     /// Answers that wait to be sent.
     pub(super) fn answers(&self) -> Vec<String> {
         self.inner().answers.drain(..).collect()
@@ -282,13 +198,11 @@ impl Cutter {
     /// Works until `is_over`; run by a thread of its own.
     pub(super) fn work(&self, is_over: &dyn Fn() -> bool) {
         let mut job = Job::default();
-        let mut epoch = 0;
         while !is_over() {
             let command = {
                 let mut inner = self.inner();
-                if epoch != inner.epoch {
-                    epoch = inner.epoch;
-                    job = Job::default();
+                if job.stops != inner.stops {
+                    job = Job { stops: inner.stops, ..Job::default() };
                 }
                 let is_stuck = inner.is_held || matches!(inner.state, State::Failed(_));
                 let next = if is_stuck { None } else { inner.queue.pop_front() };
@@ -319,11 +233,13 @@ impl Cutter {
             let inner = self.inner();
             (inner.settings.clone(), Arc::clone(&inner.bed))
         };
-        let (mm, at) = (1.0 / settings.units, |x: f64, y: f64| job.page_place(&settings, x, y));
         match (&command.name, numbers.as_slice()) {
             (b"IN", _) => {
-                *job = Job::default();
+                *job = Job { stops: job.stops, ..Job::default() };
                 let mut inner = self.inner();
+                if inner.stops != job.stops {
+                    return;
+                }
                 inner.state = State::Working;
                 inner.found = None;
             }
@@ -342,44 +258,6 @@ impl Cutter {
                 self.moves(command.name, &numbers, &settings, job);
             }
             (b"NR", _) if !settings.is_attended => self.hold_here(),
-            (b"AP", [w, h, ..]) => job.asked.page = Rect::new(0.0, 0.0, w * mm, h * mm),
-            (b"AR", [reach, ..]) => job.asked.reach = (reach * mm).clamp(0.5, 60.0),
-            (b"AS", [dx, dy, ..]) => job.asked.start = Vec2::new(dx * mm, dy * mm),
-            (b"AT", [x0, y0, x1, y1, ..]) => {
-                job.asked.sign = Some(Rect::from_points(at(*x0, *y0), at(*x1, *y1)));
-            }
-            (b"AM" | b"AB", [x, y, kind, size, stroke, odd, sx, sy, ..]) => {
-                let kind = match *kind {
-                    kind if kind < 1.5 => MarkKind::Angle,
-                    kind if kind < 2.5 => MarkKind::Dot,
-                    _ => MarkKind::Cross,
-                };
-                let mark = AskedMark {
-                    at: at(*x, *y),
-                    kind,
-                    size: (size * mm).clamp(0.5, 100.0),
-                    stroke: (stroke * mm).clamp(0.1, 20.0),
-                    is_odd: *odd > 0.5,
-                    arms: (sx.signum(), sy.signum()),
-                };
-                let list = if command.name == *b"AM" {
-                    &mut job.asked.marks
-                } else {
-                    &mut job.asked.absent
-                };
-                if list.len() < 8 {
-                    list.push(mark);
-                }
-            }
-            (b"AC", [x0, y0, x1, y1, ..]) => {
-                let whole = |at: usize| command.words.get(at).and_then(|own| own.parse().ok());
-                job.asked.code = command.words.get(4).map(|code| AskedCode {
-                    place: Rect::from_points(at(*x0, *y0), at(*x1, *y1)),
-                    code: code.clone(),
-                    first: whole(5).unwrap_or(1),
-                    last: whole(6).unwrap_or(1),
-                });
-            }
             (b"AF", _) => self.find(&bed, settings.hand, job),
             (b"AO", _) => self.answer("done".to_owned()),
             (b"OS", _) => {
@@ -389,7 +267,7 @@ impl Cutter {
                     if matches!(state, State::Refused(_) | State::Failed(_)) { 32 } else { 16 };
                 self.answer(number.to_string());
             }
-            _ => {}
+            _ => job.ask(command, &numbers, &settings),
         }
     }
 
@@ -401,6 +279,9 @@ impl Cutter {
         };
         let result = result.or_else(|refusal| self.another(hand, job).ok_or(refusal));
         let mut inner = self.inner();
+        if inner.stops != job.stops {
+            return;
+        }
         match result {
             Ok(found) => {
                 job.place = found.fit.affine;
@@ -465,7 +346,7 @@ impl Cutter {
             let from = job.bed_place(settings, job.here);
             let to = job.bed_place(settings, here);
             job.here = here;
-            if !self.travels(from.distance(to), settings) {
+            if !self.travels(from.distance(to), settings, job.stops) {
                 self.lift(job);
                 return;
             }
@@ -475,13 +356,12 @@ impl Cutter {
         }
     }
 
-    /// Moves so far; false once it is not to go on.
-    fn travels(&self, long: f64, settings: &Settings) -> bool {
+    /// Moves so far; false once it is not to go on: it failed, or was stopped since the work began.
+    fn travels(&self, long: f64, settings: &Settings, stops: u64) -> bool {
         let mut left = settings.speed.map_or(0.0, |speed| long / speed.max(1.0));
         let mut inner = self.inner();
-        let epoch = inner.epoch;
         loop {
-            if inner.epoch != epoch || matches!(inner.state, State::Failed(_)) {
+            if inner.stops != stops || matches!(inner.state, State::Failed(_)) {
                 return false;
             }
             if inner.is_held {
@@ -542,54 +422,4 @@ impl Cutter {
 /// What a command takes while it waits, bytes.
 fn weight(command: &Command) -> usize {
     4 + command.words.iter().map(|word| word.len() + 1).sum::<usize>()
-}
-
-/// What is known of the sheet that is being worked.
-#[derive(Debug)]
-struct Job {
-    asked: Asked,
-    /// From the page to the bed.
-    place: Affine,
-    is_refused: bool,
-    station: u32,
-    /// How often a station was chosen.
-    chosen: usize,
-    /// Where the head stands, in units.
-    here: (f64, f64),
-    blade: Blade,
-    line: Option<Vec<Point>>,
-}
-
-impl Default for Job {
-    fn default() -> Self {
-        Self {
-            asked: Asked::default(),
-            place: Affine::IDENTITY,
-            is_refused: false,
-            station: 1,
-            chosen: 0,
-            here: (0.0, 0.0),
-            blade: Blade { offset: 0.0, heading: Vec2::new(0.0, 1.0) },
-            line: None,
-        }
-    }
-}
-
-impl Job {
-    /// A place in units, on the page.
-    fn page_place(&self, settings: &Settings, x: f64, y: f64) -> Point {
-        let (x, y) = if settings.swapped { (y, x) } else { (x, y) };
-        let (x, y) = (x / settings.units, y / settings.units);
-        let page = self.asked.page;
-        match settings.origin {
-            Corner::TopLeft => Point::new(page.x0 + x, page.y0 + y),
-            Corner::TopRight => Point::new(page.x1 - x, page.y0 + y),
-            Corner::BottomRight => Point::new(page.x1 - x, page.y1 - y),
-            Corner::BottomLeft => Point::new(page.x0 + x, page.y1 - y),
-        }
-    }
-
-    fn bed_place(&self, settings: &Settings, (x, y): (f64, f64)) -> Point {
-        self.place * self.page_place(settings, x, y)
-    }
 }

@@ -25,14 +25,17 @@
 mod blade;
 mod commands;
 mod eye;
+mod job;
 mod machine;
 mod mark;
 mod reading;
 mod search;
+mod settings;
 mod socket;
 
 pub use eye::{Bed, Eye};
-pub use machine::{Cut, Cutter, Fault, Settings, State};
+pub use machine::{Cut, Cutter};
 pub use mark::{AskedMark, MarkKind};
 pub use reading::{Asked, AskedCode, Found, Refusal, find};
+pub use settings::{Fault, Settings, State};
 pub use socket::serve;

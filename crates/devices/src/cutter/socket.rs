@@ -24,6 +24,7 @@ pub fn serve(listener: &TcpListener, cutter: &Cutter, is_over: &AtomicBool) -> i
                         // It goes away unheard if it does not listen.
                         let _ = stream.write_all(b"taken\n");
                     } else {
+                        cutter.forget_answers();
                         host = Host::new(stream).ok();
                     }
                 }

@@ -109,6 +109,28 @@ fn it_holds_goes_on_and_stops() {
     assert!(cutter.cuts().last().unwrap().line.len() == 2);
 }
 
+/// A stop in the middle of one long command ends it, wherever it comes.
+#[test]
+fn a_stop_ends_a_line_of_many_places() {
+    let cutter = Cutter::new(Settings { speed: Some(2000.0), ..Settings::default() });
+    let mut line = String::from("IN;AP8000,8000;PU0,0;PD");
+    for at in 1..=4000 {
+        line += &format!("{}{},{}", if at > 1 { "," } else { "" }, at % 200 * 40, at / 20);
+    }
+    line += ";PU;";
+    with(&cutter, |host| {
+        host.say(&line);
+        std::thread::sleep(Duration::from_millis(150));
+        host.say("\u{1b}.K\u{1b}.O");
+        assert_eq!(host.hear(), "state stopped");
+        std::thread::sleep(Duration::from_millis(200));
+        let cut = cutter.cuts();
+        std::thread::sleep(Duration::from_millis(300));
+        assert_eq!(cutter.cuts(), cut, "it goes on");
+        assert!(cut.iter().map(|own| own.line.len()).sum::<usize>() < 3900);
+    });
+}
+
 #[test]
 fn what_goes_wrong_is_said() {
     let squares = "PU0,0;PD400,0;PU;PU0,40;PD400,40;PU;PU0,80;PD400,80;PU;";
@@ -133,6 +155,11 @@ fn what_goes_wrong_is_said() {
         assert_eq!(host.hear(), "");
     });
     assert_eq!(gone.cuts().len(), 1);
+    // Who calls next is not told of what went wrong with another.
+    with(&gone, |host| {
+        host.say("IN;AP8000,8000;AO;");
+        assert_eq!(host.hear(), "done");
+    });
 }
 
 #[test]
