@@ -113,9 +113,9 @@ async fn jobs_wait_at_their_machine_in_the_order_that_is_chosen() {
     browser.go(&format!("{}/queue", app.address)).await;
     browser.read(".queue-machine li.is-next", "Swap-prize box with lid").await;
     browser.see("#queue-5").await;
-    // The list scrolls smoothly, so that a pointer would be elsewhere by then.
-    browser.run("document.getElementById('queue-3').click()").await;
-    browser.run("document.getElementById('queue-5').click()").await;
+    for job in ["#queue-3", "#queue-5"] {
+        browser.see(job).await.click().await.unwrap();
+    }
     browser.click("Print 2 together").await;
     browser.read(".queue-machine", "Garlic clove hexagon").await;
     for _ in 0..8 {

@@ -5,7 +5,7 @@ import '@fontsource/spline-sans-mono/latin-600.css';
 import 'bootstrap/dist/css/bootstrap.min.css';
 import './style/tokens.css';
 import './style/base.css';
-import './style/top.css';
+import './top/top.css';
 import './job/desk.css';
 import './board/sheet-drawing.css';
 import './run/run.css';

@@ -1,51 +1,40 @@
 /** The handbook: short pages, found by any of their words. */
-import { useEffect, useState } from 'react';
-import { Form } from 'react-bootstrap';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useEffect } from 'react';
+import { Link, useParams } from 'react-router';
 
+import { Find, PageTop } from '../top/PageTop';
+import { useSearchText } from '../top/useSearchText';
 import './handbook.css';
 import { found, PAGES } from './pages';
 import { Sketch } from './Sketch';
 
 export function HandbookPage() {
   const { page: id } = useParams();
-  const [search, setSearch] = useSearchParams();
-  // The field has every letter at once; the address follows.
-  const [text, setText] = useState(search.get('text') ?? '');
+  const [text, setText] = useSearchText();
   const listed = text ? found(text) : PAGES;
-  const page = PAGES.find((own) => own.id === id) ?? listed[0] ?? PAGES[0];
-  const shown = id && PAGES.some((own) => own.id === id) ? page : listed[0];
+  const shown = PAGES.find((own) => own.id === id) ?? listed[0];
   useEffect(() => {
     document.title = `${shown?.title ?? 'Handbook'} · Aptum`;
   }, [shown?.title]);
   const query = text ? `?text=${encodeURIComponent(text)}` : '';
   return (
     <div className="desk handbook">
-      <header className="top">
-        <div className="brand">
-          <Link to="/" className="brand-name" title="All jobs">
-            Aptum
-          </Link>
-          <h1 className="brand-line">Handbook</h1>
-        </div>
-        <label htmlFor="find-in-handbook" className="visually-hidden">
-          Find in the handbook
-        </label>
-        <Form.Control
-          id="find-in-handbook"
-          type="search"
-          placeholder="Bleed, nick, print at 100 % …"
-          value={text}
-          onChange={({ target: { value } }) => {
-            setText(value);
-            setSearch(value ? { text: value } : {}, { replace: true });
-          }}
+      <PageTop
+        title="Handbook"
+        tools={
+          <>
+            <Link to="/">Jobs</Link>
+            <Link to="/workshop">Workshop</Link>
+          </>
+        }
+      >
+        <Find
+          label="Find in the handbook"
+          example="Bleed, nick, print at 100 % …"
+          text={text}
+          onText={setText}
         />
-        <div className="tools">
-          <Link to="/">Jobs</Link>
-          <Link to="/workshop">Workshop</Link>
-        </div>
-      </header>
+      </PageTop>
       <main className="handbook-desk">
         <nav aria-label="Pages">
           <ol>

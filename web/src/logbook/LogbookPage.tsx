@@ -1,17 +1,17 @@
 /** The Logbook: what was tried on which card with what, and what came of it. */
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { Alert, Button, Form } from 'react-bootstrap';
-import { Link, useSearchParams } from 'react-router';
+import { Alert, Button } from 'react-bootstrap';
+import { Link } from 'react-router';
 
 import { api, Failure } from '../api/client';
 import type { LogView } from '../api/generated/types';
+import { Find, PageTop } from '../top/PageTop';
+import { useSearchText } from '../top/useSearchText';
 import './logbook.css';
 
 export function LogbookPage() {
-  const [search, setSearch] = useSearchParams();
-  // The field has every letter at once; the address follows.
-  const [text, setText] = useState(search.get('text') ?? '');
+  const [text, setText] = useSearchText();
   const [trouble, setTrouble] = useState<string | null>(null);
   const client = useQueryClient();
   const book = useQuery({
@@ -35,31 +35,14 @@ export function LogbookPage() {
   const view = book.data;
   return (
     <div className="desk logbook">
-      <header className="top">
-        <div className="brand">
-          <Link to="/" className="brand-name" title="All jobs">
-            Aptum
-          </Link>
-          <h1 className="brand-line">Logbook</h1>
-        </div>
-        <label htmlFor="find-in-logbook" className="visually-hidden">
-          Find in the Logbook
-        </label>
-        <Form.Control
-          id="find-in-logbook"
-          type="search"
-          placeholder="Card, cutter, line, outcome, day …"
-          value={text}
-          onChange={(event) => {
-            const next = event.target.value;
-            setText(next);
-            setSearch(next ? { text: next } : {}, { replace: true });
-          }}
+      <PageTop title="Logbook" tools={<Link to="/workshop/recipes">Recipes</Link>}>
+        <Find
+          label="Find in the Logbook"
+          example="Card, cutter, line, outcome, day …"
+          text={text}
+          onText={setText}
         />
-        <div className="tools">
-          <Link to="/workshop/recipes">Recipes</Link>
-        </div>
-      </header>
+      </PageTop>
       <main className="logbook-page">
         {(book.error ?? trouble) && (
           <Alert variant="danger">{book.error?.message ?? trouble}</Alert>

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 
 import { api, Failure } from '../api/client';
 import type { MachineQueue, Queued, QueueView } from '../api/generated/types';
+import { PageTop } from '../top/PageTop';
 import './queue.css';
 
 const isOver = ({ state }: Queued) => state === 'done' || state === 'stopped';
@@ -34,18 +35,15 @@ export function QueuePage() {
     view?.machines.flatMap(({ prints }) => prints.filter((own) => !isOver(own))) ?? [];
   return (
     <div className="desk queue">
-      <header className="top">
-        <div className="brand">
-          <Link to="/" className="brand-name" title="All jobs">
-            Aptum
-          </Link>
-          <h1 className="brand-line">Queue</h1>
-        </div>
-        <div className="tools">
-          <Link to="/logbook">Logbook</Link>
-          <Link to="/">Jobs</Link>
-        </div>
-      </header>
+      <PageTop
+        title="Queue"
+        tools={
+          <>
+            <Link to="/logbook">Logbook</Link>
+            <Link to="/">Jobs</Link>
+          </>
+        }
+      />
       <main className="queue-desk">
         <section className="queue-machines">
           {(trouble ?? (queue.error instanceof Failure ? queue.error.message : null)) && (

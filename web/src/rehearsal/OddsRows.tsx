@@ -83,26 +83,23 @@ export function OddsRows({ session, preview, day, seed, sheet }: Props) {
 
 /** The worst place of each sheet, with a needle where the bleed ends. */
 function OddsGauge({ odds }: { odds: OddsView }) {
-  const most = Math.max(...odds.bars, 1);
+  const most = Math.max(...odds.bars.map(({ count }) => count), 1);
   const to = Math.max(odds.to, odds.bound * 1.1);
   const at = (mm: number) => (mm / to) * 280;
   const wide = at(odds.to) / odds.bars.length;
   return (
     <svg className="odds-gauge" viewBox="0 0 280 92" role="img" aria-label={odds.words}>
-      {odds.bars.map((count, bar) => {
-        const end = ((bar + 1) / odds.bars.length) * odds.to;
-        const state = end > odds.bound ? 'broken' : end > odds.bound / 2 ? 'attention' : 'fits';
-        return (
-          <rect
-            key={end}
-            className={`is-${state}`}
-            x={bar * wide + 0.4}
-            width={Math.max(0.5, wide - 0.8)}
-            y={64 - (count / most) * 60}
-            height={(count / most) * 60}
-          />
-        );
-      })}
+      {odds.bars.map(({ count, state }, bar) => (
+        <rect
+          // A bar is known by its place alone.
+          key={bar}
+          className={`is-${state}`}
+          x={bar * wide + 0.4}
+          width={Math.max(0.5, wide - 0.8)}
+          y={64 - (count / most) * 60}
+          height={(count / most) * 60}
+        />
+      ))}
       <path className="odds-rule" d="M0 64H280" />
       <path className="odds-needle" d={`M${at(odds.bound)} 65l5 8h-10z`} />
       <text x="0" y="84">

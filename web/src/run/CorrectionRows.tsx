@@ -9,16 +9,17 @@ import { Rows } from '../card/SpecCard';
 import type { JobSession } from '../job/useJobSession';
 import { useShowState } from '../workshop/useRecord';
 
+type Pair = [number, number];
+
 interface Props {
   session: JobSession;
   unit: UnitInfo;
   workshop: Workshop;
-  page: [number, number];
+  /** Where a cut is measured against the print. */
+  places: [Pair, Pair];
 }
 
-type Pair = [number, number];
-
-export function CorrectionRows({ session, unit, workshop, page }: Props) {
+export function CorrectionRows({ session, unit, workshop, places }: Props) {
   const [isOpen, setOpen] = useState(false);
   const [near, setNear] = useState<Pair>([0, 0]);
   const [far, setFar] = useState<Pair>([0, 0]);
@@ -28,9 +29,6 @@ export function CorrectionRows({ session, unit, workshop, page }: Props) {
   const id = session.job.sheet.cutter;
   const cutter = id ? workshop.cutters[id] : undefined;
   if (!id || !cutter) return null;
-  const [width, height] = page;
-  // A tenth of the page in from two corners: as far apart as pieces usually lie.
-  const places = { near: [width * 0.1, height * 0.1], far: [width * 0.9, height * 0.9] } as const;
   const attempt = async (work: () => Promise<unknown>) => {
     setTrouble(null);
     try {
@@ -45,8 +43,8 @@ export function CorrectionRows({ session, unit, workshop, page }: Props) {
       setTold(
         await api.correct({
           unit: session.job.unit,
-          near: { at: [...places.near], off: near },
-          far: { at: [...places.far], off: far },
+          near: { at: places[0], off: near },
+          far: { at: places[1], off: far },
         }),
       ),
     );

@@ -26,11 +26,9 @@ export function RunSteps({ session, unit, workshop, notice, run, stands, onFiles
   const step = steps.find(({ id }) => id === looked) ?? now;
   const isNow = step !== undefined && next !== null && step.id === now?.id;
   const isOpen = !stands.is_held && !stands.is_stopped && !run.isBusy;
-  const isRight =
-    stands.scale?.can_be_cut !== false || step?.kind === 'print' || step?.kind === 'measure';
-  const isTyped = step?.kind !== 'measure' || (stands.scale?.measured ?? null) !== null;
+  const isReady = isNow && isOpen && step.held_by === null;
   const tick = () => {
-    if (!step || !isNow || !isOpen || !isRight || !isTyped) return;
+    if (!isReady) return;
     setLooked(null);
     void run.change({ do: 'tick', step: step.id });
   };
@@ -82,7 +80,7 @@ export function RunSteps({ session, unit, workshop, notice, run, stands, onFiles
         <section className="run-step" aria-live="polite">
           <p className="run-count">
             {isAll ? 'All is done' : `Step ${steps.indexOf(step) + 1} of ${steps.length}`}
-            {step.times > 1 && `, sheet ${Math.min(step.done + 1, step.times)} of ${step.times}`}
+            {step.times > 1 && `, sheet ${step.sheet} of ${step.times}`}
           </p>
           <h2>{step.title}</h2>
           <ul>
@@ -94,12 +92,10 @@ export function RunSteps({ session, unit, workshop, notice, run, stands, onFiles
           {step.kind === 'measure' && stands.scale && (
             <ScaleRow scale={stands.scale} unit={unit} run={run} />
           )}
-          {step.kind === 'cut' && (
-            <SendRow key={step.id} {...{ stands, step }} isOpen={isOpen && isNow && isRight} />
-          )}
+          {step.kind === 'cut' && <SendRow key={step.id} {...{ stands, step }} isOpen={isReady} />}
           {step.kind === 'count' && <CountRows stands={stands} run={run} />}
-          {stands.scale?.can_be_cut === false && step.kind !== 'measure' && (
-            <p className="run-wrong">{stands.scale.words}</p>
+          {isNow && step.held_by !== null && step.kind !== 'measure' && (
+            <p className="run-wrong">{step.held_by}</p>
           )}
           {run.trouble && (
             <p className="run-wrong" role="alert">
@@ -107,13 +103,7 @@ export function RunSteps({ session, unit, workshop, notice, run, stands, onFiles
             </p>
           )}
           <div className="run-go">
-            <Button
-              size="lg"
-              variant="primary"
-              disabled={!isNow || !isOpen || !isRight || !isTyped}
-              onClick={tick}
-              title="Enter"
-            >
+            <Button size="lg" variant="primary" disabled={!isReady} onClick={tick} title="Enter">
               {doneWords(step)}
             </Button>
             <Button
@@ -182,20 +172,22 @@ export function RunSteps({ session, unit, workshop, notice, run, stands, onFiles
             <ul className="files">
               {stands.files.map((file) => (
                 <li key={file.path}>
-                  <a
-                    href={`/api/prints/${stands.id}/${file.path.replace('{sheet}', '1')}`}
-                    download
-                  >
+                  <a href={`/api/prints/${stands.id}/${file.path}`} download>
                     {file.name}
                   </a>
-                  <span>made from the sheet as it was printed</span>
+                  <span>
+                    {file.sheets[0] === file.sheets[1]
+                      ? `sheet ${file.sheets[0]}`
+                      : `sheets ${file.sheets[0]} to ${file.sheets[1]}, all alike`}
+                    , as printed
+                  </span>
                 </li>
               ))}
             </ul>
           </Rows>
         )}
         {stands.cutter !== null && (
-          <CorrectionRows {...{ session, unit, workshop }} page={stands.sheet.page} />
+          <CorrectionRows {...{ session, unit, workshop }} places={stands.places} />
         )}
         <Rows title="Sheets printed">
           {run.view?.prints.map((print) => (

@@ -23,7 +23,7 @@ export function SendRow({ stands, step, isOpen }: Props) {
   const [progress, setProgress] = useState<SendProgress | null>(null);
   const [end, setEnd] = useState<SendEnd | null>(null);
   const [isHeld, setHeld] = useState(false);
-  const sheet = Math.min(step.done + 1, step.times);
+  const { sheet } = step;
   if (stands.address === null) {
     return (
       <p className="run-note">

@@ -10,7 +10,11 @@ const WORDS: Partial<Record<RunStepView['kind'], string>> = {
 };
 
 export function StepDrawing({ step, stands }: { step: RunStepView; stands: RunStands }) {
-  const { page, marks, outlines, first } = stands.sheet;
+  const lies =
+    stands.lies.find(({ sheets }) => sheets[0] <= step.sheet && step.sheet <= sheets[1]) ??
+    stands.lies[0];
+  if (!lies) return null;
+  const { page, marks, outlines, first } = lies;
   const [width, height] = page;
   const isLoading = step.kind === 'load';
   return (

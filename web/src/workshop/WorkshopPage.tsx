@@ -1,4 +1,5 @@
 /** The workshop: what the makers own, each record drawn as its figures say. */
+import { PageTop } from '../top/PageTop';
 import { useState } from 'react';
 import { Alert, Button } from 'react-bootstrap';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
@@ -75,13 +76,35 @@ function Open({ state, held, kind, id }: OpenProps) {
   const { version } = state;
   return (
     <div className="desk workshop">
-      <header className="top">
-        <div className="brand">
-          <Link to="/" className="brand-name" title="All jobs">
-            Aptum
-          </Link>
-          <h1 className="brand-line">Workshop</h1>
-        </div>
+      <PageTop
+        title="Workshop"
+        tools={
+          <>
+            <Switch
+              label="Unit"
+              value={unit.unit}
+              choices={units.map((known) => ({ value: known, label: known }))}
+              onChoose={choose}
+            />
+            <Button
+              variant="light"
+              size="sm"
+              disabled={!state.can_undo}
+              onClick={() => void run(() => api.undoWorkshop(version))}
+            >
+              Undo
+            </Button>
+            <Button
+              variant="light"
+              size="sm"
+              disabled={!state.can_redo}
+              onClick={() => void run(() => api.redoWorkshop(version))}
+            >
+              Redo
+            </Button>
+          </>
+        }
+      >
         <nav className="route workshop-kinds" aria-label="Kinds of records">
           <ol>
             {KINDS.map((known) => (
@@ -97,31 +120,7 @@ function Open({ state, held, kind, id }: OpenProps) {
             ))}
           </ol>
         </nav>
-        <div className="tools">
-          <Switch
-            label="Unit"
-            value={unit.unit}
-            choices={units.map((known) => ({ value: known, label: known }))}
-            onChoose={choose}
-          />
-          <Button
-            variant="light"
-            size="sm"
-            disabled={!state.can_undo}
-            onClick={() => void run(() => api.undoWorkshop(version))}
-          >
-            Undo
-          </Button>
-          <Button
-            variant="light"
-            size="sm"
-            disabled={!state.can_redo}
-            onClick={() => void run(() => api.redoWorkshop(version))}
-          >
-            Redo
-          </Button>
-        </div>
-      </header>
+      </PageTop>
       {trouble && (
         <div className="trouble" role="alert">
           {trouble}

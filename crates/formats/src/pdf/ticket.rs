@@ -10,7 +10,7 @@ use aptum_core::units::measure;
 use aptum_core::{Job, Prepared, Workshop};
 
 use super::{Canvas, Document, Page};
-use crate::line_style::LineStyle;
+use crate::line_style::{LineStyle, line_style};
 use crate::square_code::square_code;
 
 /// A4 (ISO 216), mm.
@@ -109,12 +109,14 @@ impl Ticket {
     /// The first piece laid flat, and the first sheet.
     fn pictures(&mut self, prepared: &Prepared) {
         let top = self.y - 3.0;
-        let mut flat = BezPath::new();
-        for part in &prepared.first().flat.parts {
-            flat.extend(part.outline.iter());
-            part.strokes.iter().for_each(|stroke| flat.extend(stroke.path.iter()));
+        let flat = &prepared.first().flat;
+        let mut lines = Vec::new();
+        for part in &flat.parts {
+            lines.push((part.outline.clone(), line_style(part.edge)));
+            let own = part.strokes.iter();
+            lines.extend(own.map(|own| (own.path.clone(), line_style(part.kind(own.kind)))));
         }
-        self.picture(&flat, Rect::new(LEFT, top, 100.0, top + 62.0));
+        self.picture(&lines, Rect::new(LEFT, top, 100.0, top + 62.0));
         let mut sheet = prepared.windows.page.to_path(0.1);
         let blanks: Vec<_> = prepared.blanks().collect();
         for at in prepared.layout.runs.first().map_or(&[][..], |run| &run.placements) {
@@ -123,19 +125,22 @@ impl Ticket {
             }
         }
         prepared.marks.marks.iter().for_each(|mark| sheet.extend(mark.ink.iter()));
-        self.picture(&sheet, Rect::new(110.0, top, RIGHT, top + 62.0));
+        self.picture(&[(sheet, THIN)], Rect::new(110.0, top, RIGHT, top + 62.0));
         self.y = top + 70.0;
     }
 
     /// A drawing, as large as it can be in a place.
-    fn picture(&mut self, path: &BezPath, place: Rect) {
-        let bounds = path.bounding_box();
+    fn picture(&mut self, lines: &[(BezPath, LineStyle)], place: Rect) {
+        let bounds = lines.iter().map(|own| own.0.bounding_box()).reduce(|all, own| all.union(own));
+        let bounds = bounds.unwrap_or(place);
         let scale = (place.width() / bounds.width().max(1e-6))
             .min(place.height() / bounds.height().max(1e-6));
         let moved = Affine::translate(place.center().to_vec2())
             * Affine::scale(scale)
             * Affine::translate(-bounds.center().to_vec2());
-        self.canvas.stroke(&(moved * path.clone()), THIN);
+        for (path, style) in lines {
+            self.canvas.stroke(&(moved * path.clone()), *style);
+        }
     }
 
     fn pieces(&mut self, job: &Job, prepared: &Prepared, workshop: &Workshop) {

@@ -3,6 +3,7 @@
 mod blobs;
 mod body;
 mod catalogue;
+mod corrections;
 mod drawings;
 mod files;
 mod fitting;
@@ -111,7 +112,7 @@ pub fn routes() -> Vec<Route> {
         runs::print_file,
         runs::machine_file,
         runs::print_there,
-        runs::correct,
+        corrections::correct,
         sending::send,
         sending::wish,
         trial::next,

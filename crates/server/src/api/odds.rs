@@ -14,7 +14,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
-use super::rehearsal::{as_built, bound_of, fine};
+use super::rehearsal::{as_built, bound_of, fine, standing};
 use super::tasks::{Events, Tasks};
 use crate::desk::Desk;
 use crate::rehearsing::{HAND, Stage as Rehearsing};
@@ -38,13 +38,20 @@ pub struct OddsProgress {
     done: u32,
 }
 
+/// Sheets whose worst place is about as far off.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct OddsBar {
+    count: u32,
+    state: Standing,
+}
+
 /// What many sheets come to.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct OddsView {
     tried: u32,
     white: u32,
     /// How many sheets have their worst place between equal steps from 0.
-    bars: Vec<u32>,
+    bars: Vec<OddsBar>,
     /// Where the last bar ends, mm.
     to: f64,
     to_text: String,
@@ -163,10 +170,15 @@ fn odds_view(odds: &Odds, bound: f64, unit: Unit) -> OddsView {
         own if own * 100 <= tried => Standing::Attention,
         _ => Standing::Broken,
     };
+    let step = odds.worst / odds.bars.len().max(1) as f64;
+    let bars = odds.bars.iter().enumerate().map(|(at, count)| OddsBar {
+        count: *count,
+        state: standing((at + 1) as f64 * step, bound),
+    });
     OddsView {
         tried,
         white,
-        bars: odds.bars.clone(),
+        bars: bars.collect(),
         to: odds.worst,
         to_text: fine(odds.worst, unit),
         bound,

@@ -178,18 +178,15 @@ impl Told<'_> {
         let bound = bound_of(self.prepared);
         let worst = judged.worst().map_or(0.0, |own| own.off.hypot());
         let white = judged.white();
-        let (title, state) = match (&made.refused, white > 0.0) {
-            (Some(_), _) => ("Refused", Standing::Broken),
-            (_, true) => ("Shows white", Standing::Broken),
-            _ if worst > bound => ("Cuts astray", Standing::Broken),
-            _ if worst > bound / 2.0 => ("Cuts, but not well", Standing::Attention),
-            _ => ("Cuts true", Standing::Fits),
+        let (title, state) = match (&made.refused, white > 0.0, standing(worst, bound)) {
+            (Some(_), _, _) => ("Refused", Standing::Broken),
+            (_, true, _) => ("Shows white", Standing::Broken),
+            (.., Standing::Broken) => ("Cuts astray", Standing::Broken),
+            (.., Standing::Attention) => ("Cuts, but not well", Standing::Attention),
+            (.., Standing::Fits) => ("Cuts true", Standing::Fits),
         };
-        let standing = |off: f64, is_white: bool| match (is_white, off) {
-            (true, _) => Standing::Broken,
-            (_, off) if off > bound => Standing::Broken,
-            (_, off) if off > bound / 2.0 => Standing::Attention,
-            _ => Standing::Fits,
+        let standing = |off: f64, is_white: bool| {
+            if is_white { Standing::Broken } else { standing(off, bound) }
         };
         let each = judged.samples.len().div_ceil(MOST_HAIRS).max(1);
         let hairs = judged.samples.iter().step_by(each).map(|own| Hair {
@@ -245,7 +242,16 @@ impl Told<'_> {
         if white > 0.0 {
             format!("{worst} White shows along {}.", self.show(white))
         } else if self.prepared.is_printed() {
-            format!("{worst} The bleed of {} covers it.", measure(bound, self.job.unit))
+            let bound_text = measure(bound, self.job.unit);
+            let bleeds = has_bleed(self.prepared);
+            match (bleeds, self.judged.worst().is_some_and(|own| own.off.hypot() > bound)) {
+                (true, false) => format!("{worst} The bleed of {bound_text} covers it."),
+                (true, true) => format!("{worst} That is more than the bleed of {bound_text}."),
+                (false, false) => format!("{worst} No ink ends at an edge, so no white can show."),
+                (false, true) => {
+                    format!("{worst} No white can show, but more than {bound_text} is seen.")
+                }
+            }
         } else {
             format!("{worst} Nothing is printed, so nothing else can be off.")
         }
@@ -261,7 +267,7 @@ impl Told<'_> {
             } else if why.contains("not within") {
                 "Lay the sheet nearer to its corner, begin nearer to the first mark, and see that no mark was clipped or printed smaller"
             } else if why.contains("code") || why.contains("the cut is for") {
-                "Take the sheet whose code belongs to this job"
+                "Take the sheet whose code belongs to this job, and lay it in with its head ahead and its print up"
             } else {
                 "Print the sheet again"
             };
@@ -423,7 +429,27 @@ pub(super) fn fine(mm: f64, unit: Unit) -> String {
 
 /// How far a cut may fall from the print: the least bleed of what is printed to its edge.
 pub(super) fn bound_of(prepared: &Prepared) -> f64 {
+    let least = bleeds(prepared).reduce(f64::min);
+    least.filter(|own| *own > 0.0).unwrap_or(WITHOUT_BLEED)
+}
+
+/// How far what is printed to edges goes past them.
+fn bleeds(prepared: &Prepared) -> impl Iterator<Item = f64> {
     let inked = prepared.blanks().filter_map(|blank| blank.art);
-    let inked = inked.filter(|art| !art.to_edge.elements().is_empty());
-    inked.map(|art| art.bleed).reduce(f64::min).filter(|own| *own > 0.0).unwrap_or(WITHOUT_BLEED)
+    inked.filter(|art| !art.to_edge.elements().is_empty()).map(|art| art.bleed)
+}
+
+fn has_bleed(prepared: &Prepared) -> bool {
+    bleeds(prepared).any(|own| own > 0.0)
+}
+
+/// How a miss stands to what may be off: past it is broken, past half of it asks for a look.
+pub(super) fn standing(off: f64, bound: f64) -> Standing {
+    if off > bound {
+        Standing::Broken
+    } else if off > bound / 2.0 {
+        Standing::Attention
+    } else {
+        Standing::Fits
+    }
 }

@@ -6,6 +6,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 
 use aptum_core::geometry::Vec2;
+use aptum_core::run::StepKind;
 use aptum_core::workshop::Dialect;
 use aptum_formats::asking::{Asking, ask_marks};
 use rocket::serde::json::Json;
@@ -16,7 +17,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
-use super::runs::machine_bytes;
+use super::runs::{ground_steps, held_by, machine_bytes};
 use super::tasks::{Events, Sender, Tasks};
 use crate::desk::Desk;
 use crate::output::{Language, cutter_of};
@@ -163,6 +164,11 @@ impl Work {
         }
         if printed.head.run.is_held {
             return Err(Problem::run("The run is held: let it go on first"));
+        }
+        let steps = ground_steps(job, prepared, workshop);
+        let cut = steps.iter().find(|own| own.kind == StepKind::Cut);
+        if let Some(why) = cut.and_then(|step| held_by(printed, step)) {
+            return Err(Problem::run(why));
         }
         let cutter = cutter_of(job, workshop).filter(|own| !own.address.is_empty());
         let Some(cutter) = cutter else {

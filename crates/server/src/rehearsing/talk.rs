@@ -191,7 +191,12 @@ impl Talk {
     /// # Errors
     /// As [`send`](Self::send).
     pub fn finish(&mut self) -> Result<(), TalkError> {
-        self.say(b"AO;")?;
+        const ASKED: &[u8] = b"AO;";
+        while self.room()? < ASKED.len() {
+            self.obey()?;
+            std::thread::sleep(Duration::from_millis(20));
+        }
+        self.say(ASKED)?;
         loop {
             self.obey()?;
             match self.hear(Duration::from_millis(200))? {

@@ -15,6 +15,7 @@ mod races;
 mod rehearsals;
 mod sheet;
 mod store;
+mod talks;
 mod tooling;
 mod traces;
 mod workshop;

@@ -145,6 +145,19 @@ fn a_run_goes_on_step_by_step_and_two_screens_do_not_overtake_each_other() {
     let api = Api::new();
     let view = frozen(&api, TOMATO);
     let run = view["run"].clone();
+    // What was not measured is not ticked as measured.
+    assert_eq!(changed(&api, &run, &json!({ "do": "tick", "step": "measure" })).0, 422);
+    // The last sheet holds fewer pieces, and has a drawing and a file of its own.
+    let sheets = |what: &str| -> Vec<Value> {
+        run[what].as_array().unwrap().iter().map(|own| own["sheets"].clone()).collect()
+    };
+    assert_eq!(sheets("lies"), [json!([1, 6]), json!([7, 7])]);
+    assert_eq!(sheets("files"), sheets("lies"));
+    let file = |at: usize| {
+        let path = run["files"][at]["path"].as_str().unwrap();
+        bytes(&api, &format!("/api/prints/{}/{path}", run["id"])).1
+    };
+    assert!(file(0).len() > file(1).len());
     let tick = json!({ "do": "tick", "step": "print" });
     let (status, view) = changed(&api, &run, &tick);
     assert_eq!(status, 200, "{view}");
@@ -159,6 +172,14 @@ fn a_run_goes_on_step_by_step_and_two_screens_do_not_overtake_each_other() {
     let (_, fitted) = changed(&api, &ticked, &json!({ "do": "measure", "mm": 97.5 }));
     let scale = fitted["run"]["scale"].clone();
     assert_eq!(scale["can_be_cut"], false, "{scale}");
+    // Sheets that cannot be cut are neither loaded nor sent.
+    let load = json!({ "do": "tick", "step": "load-0" });
+    let (status, problem) = changed(&api, &fitted["run"], &load);
+    assert_eq!(status, 422);
+    assert!(problem["detail"].as_str().unwrap().contains("actual size"), "{problem}");
+    let send = format!("/api/prints/{}/send", fitted["run"]["id"]);
+    let (status, problem) = api.post(&send, &json!({ "sheet": 1, "loading": 0 }));
+    assert_eq!(status, 422, "{problem}");
     for mm in [0.0, -1.0] {
         let wrong = changed(&api, &fitted["run"], &json!({ "do": "measure", "mm": mm }));
         assert_eq!(wrong.0, 422);
@@ -389,4 +410,17 @@ fn jobs_go_into_the_queue_together_and_are_put_into_an_order() {
     // A job in the bin waits for nothing.
     assert_eq!(api.ask(Method::Delete, "/api/jobs/5", &json!(null)).0 / 100, 2);
     assert!(at(&api.get("/api/queue")).iter().all(|own| own.1 != "Garlic clove hexagon"));
+}
+
+/// What is said of a sheet is true of it: no bleed is named where no ink ends at an edge, and none covers what is past it.
+#[test]
+fn words_name_no_bleed_that_is_not_there() {
+    let api = Api::new();
+    let mut job = api.job("/api/jobs/3");
+    let said = |job: &Value, day: &str| rehearsed(&api, job, day, &json!({}))["words"].to_string();
+    assert!(said(&job, "usual").contains("The bleed of 1 mm covers it."));
+    job["pieces"][0]["face"]["layers"] = json!([{ "id": "l1", "kind": "panel-names" }]);
+    let bare = said(&job, "usual");
+    assert!(bare.contains("No ink ends at an edge"), "{bare}");
+    assert!(!bare.contains("bleed"), "{bare}");
 }

@@ -2097,7 +2097,11 @@ found: number, };
 
 export type Look = "stroke" | "hairline" | "fill" | "words" | "unseen" | "clipped";
 
-export type MachineFile = { loading: number, name: string, 
+export type MachineFile = { 
+/**
+ * The first sheet that it is for, and the last: they are cut alike.
+ */
+sheets: [number, number], name: string, 
 /**
  * Below `/api/prints/…/`.
  */
@@ -2457,13 +2461,15 @@ sheet: number, day: Day,
  */
 sheets: number, seed: number, };
 
+export type OddsBar = { count: number, state: State, };
+
 export type OddsProgress = { done: number, };
 
 export type OddsView = { tried: number, white: number, 
 /**
  * How many sheets have their worst place between equal steps from 0.
  */
-bars: Array<number>, 
+bars: Array<OddsBar>, 
 /**
  * Where the last bar ends, mm.
  */
@@ -3632,7 +3638,7 @@ next: number | null,
  */
 scale: PrintedScale | null, good: number, bad: Array<BadView>, is_held: boolean, is_stopped: boolean, 
 /**
- * The files for the machine, a loading each.
+ * The files for the machine, one for each loading of sheets that are cut alike.
  */
 files: Array<MachineFile>, 
 /**
@@ -3642,7 +3648,15 @@ address: string | null, cutter: string | null,
 /**
  * Where the printer is reached over TCP; none where print files go through a print dialog.
  */
-printer_address: string | null, printer: string | null, sheet: SheetLies, };
+printer_address: string | null, printer: string | null, 
+/**
+ * The sheets as they are laid in.
+ */
+lies: Array<SheetLies>, 
+/**
+ * Two places far apart at which a cut is measured against the print, mm.
+ */
+places: [[number, number], [number, number]], };
 
 export type RunStepView = { id: string, kind: StepKind, title: string, says: Array<string>, 
 /**
@@ -3652,7 +3666,15 @@ times: number, done: number,
 /**
  * When last; empty where it was not.
  */
-at: string, loading: number, };
+at: string, loading: number, 
+/**
+ * Which sheet it is at, from 1.
+ */
+sheet: number, 
+/**
+ * Why it cannot be ticked yet; none where it can.
+ */
+held_by: string | null, };
 
 export type RunView = { 
 /**
@@ -3856,6 +3878,10 @@ export type ShareView = { id: OperationId, name: string, };
 export type SheetCopy = { piece: PieceId, copy: number, name: string, };
 
 export type SheetLies = { 
+/**
+ * The first sheet that lies so, and the last.
+ */
+sheets: [number, number], 
 /**
  * mm.
  */

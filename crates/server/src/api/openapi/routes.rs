@@ -12,6 +12,7 @@ use schemars::{JsonSchema, Schema};
 use serde_json::Value;
 
 use crate::api::catalogue::{AtHand, CatalogueEntry};
+use crate::api::corrections::{CorrectionAsk, CorrectionView};
 use crate::api::files::FileInfo;
 use crate::api::fitting::{MarkChoiceView, OrderChoice};
 use crate::api::fold::{FoldAsk, FoldMoment, FoldView};
@@ -24,7 +25,7 @@ use crate::api::preview::{Draft, PlanAsk, PlannedLines, Preview};
 use crate::api::queue::{QueueAsk, QueueOrder, QueueView};
 use crate::api::rehearsal::{RehearsalAsk, RehearsalView};
 use crate::api::returned::ReturnedView;
-use crate::api::runs::{CorrectionAsk, CorrectionView, FreezeAsk, RunAsk, RunView};
+use crate::api::runs::{FreezeAsk, RunAsk, RunView};
 use crate::api::sending::{SendAsk, WishAsk};
 use crate::api::summaries::JobSummary;
 use crate::api::tooling::{ToolingAsk, ToolingView};

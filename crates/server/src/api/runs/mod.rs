@@ -1,0 +1,215 @@
+//! Runs: sheets are printed and frozen, and what follows at the machines is led step by step.
+
+mod view;
+
+use std::io::Write;
+
+use aptum_core::check::Stage;
+use aptum_core::run::{RunChange, StepKind};
+use aptum_formats::svg::{MarksInCut, SvgUnits};
+use rocket::serde::json::Json;
+use rocket::{State, get, post, put};
+use schemars::JsonSchema;
+use serde::Deserialize;
+use ts_rs::TS;
+
+pub use view::RunView;
+
+use view::view;
+pub(super) use view::{ground_steps, held_by};
+
+use super::Problem;
+use super::body::Body;
+use super::files::Download;
+use crate::desk::Desk;
+use crate::output::{Desired, Language, OutputKind, cutter_of, loadings, machine_name};
+use crate::printed::{Printed, ToFreeze};
+use crate::rehearsing::print_at;
+use crate::store::RunChanged;
+
+/// What is printed, and the version that is on the screen.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct FreezeAsk {
+    version: i32,
+}
+
+/// A change of a run, and the version it is made to.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct RunAsk {
+    version: i32,
+    change: RunChange,
+}
+
+/// The newest print of a job and its run.
+#[get("/jobs/<id>/run")]
+pub async fn run(desk: &State<Desk>, id: i32) -> Result<Json<RunView>, Problem> {
+    desk.slow(move |store| view(store, id).map(Json)).await
+}
+
+/// Freezes what is printed: the job as it is, all that it names, and the print file's bytes.
+#[post("/jobs/<id>/prints", data = "<ask>")]
+pub async fn freeze(
+    desk: &State<Desk>,
+    id: i32,
+    ask: Body<FreezeAsk>,
+) -> Result<Json<RunView>, Problem> {
+    let frozen = desk
+        .slow(move |store| {
+            let stored = store.job(id)?;
+            if stored.version != ask.0.version {
+                return Err(Problem::overtaken(
+                    "The job was changed in another window: look at it again before it is printed",
+                ));
+            }
+            ToFreeze::of(store, &stored.job)
+        })
+        .await?;
+    desk.write(move |store| Ok(store.freeze(&[(id, frozen.new_print())])?)).await?;
+    desk.slow(move |store| view(store, id).map(Json)).await
+}
+
+/// Changes a run by one thing.
+#[put("/prints/<id>/run", data = "<ask>")]
+pub async fn change(
+    desk: &State<Desk>,
+    id: i32,
+    ask: Body<RunAsk>,
+) -> Result<Json<RunView>, Problem> {
+    let RunAsk { version, change } = ask.0;
+    let (steps, job, held, change) = desk
+        .slow(move |store| {
+            let printed = Printed::read(store, id)?;
+            let steps = ground_steps(&printed.job, &printed.prepared, &printed.workshop);
+            let held = match &change {
+                RunChange::Tick { step } => steps.iter().find(|own| own.id == *step),
+                _ => None,
+            };
+            let held = held.and_then(|step| held_by(&printed, step));
+            Ok((steps, printed.head.job, held, change))
+        })
+        .await?;
+    if let Some(why) = held {
+        return Err(Problem::run(why));
+    }
+    // Once the pieces are counted, the Logbook is told what was sent and what came of it.
+    let is_over = matches!(&change, RunChange::Tick { step } if steps.iter().any(|own| own.id == *step && own.kind == StepKind::Count));
+    let changed = desk
+        .write(move |store| {
+            Ok(store.change_run(id, version, |run, at| run.change(&change, &steps, at))?)
+        })
+        .await?;
+    match changed {
+        RunChanged::Kept => {
+            if is_over {
+                desk.write(move |store| {
+                    let entries = Printed::read(store, id)?.logged();
+                    let entries: Vec<_> = entries.iter().map(|own| (None, own)).collect();
+                    Ok(store.log(&entries)?)
+                })
+                .await?;
+            }
+            desk.slow(move |store| view(store, job).map(Json)).await
+        }
+        RunChanged::Overtaken => Err(Problem::overtaken(
+            "The run went on on another screen: what is shown now is how it stands",
+        )),
+        RunChanged::Refused(why) => Err(Problem::run(why.to_string())),
+        RunChanged::Missing => Err(gone(id)),
+    }
+}
+
+fn gone(id: i32) -> Problem {
+    Problem::missing(format!("There is no print {id}: its job was removed for good"))
+}
+
+/// The file that went to the printer.
+#[get("/prints/<id>/print.pdf")]
+pub async fn print_file(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
+    Download::made(desk, move |store| {
+        let head = store.print(id)?.ok_or_else(|| gone(id))?;
+        let bytes = store.printed_pdf(id)?.ok_or_else(|| gone(id))?;
+        if bytes.is_empty() {
+            return Err(Problem::missing("Nothing is printed on these sheets: they are only cut"));
+        }
+        let (of, name) = (format!("sheet {}", head.code), "print.pdf".to_owned());
+        Ok((of, name, move |out: &mut dyn Write| out.write_all(&bytes)))
+    })
+    .await
+}
+
+/// What the machine is sent for one loading of a printed sheet, both from 1.
+#[get("/prints/<id>/machine/<sheet>?<loading>&<gcode>")]
+pub async fn machine_file(
+    desk: &State<Desk>,
+    id: i32,
+    sheet: u32,
+    loading: Option<usize>,
+    gcode: Option<bool>,
+) -> Result<Download, Problem> {
+    let language = if gcode == Some(true) { Language::Gcode } else { Language::Hpgl };
+    Download::made(desk, move |store| {
+        let printed = Printed::read(store, id)?;
+        let loading = loading.unwrap_or(1).max(1) - 1;
+        let bytes = machine_bytes(&printed, sheet, loading, language)?;
+        let name = machine_name(sheet, loading, language);
+        let of = format!("{} {}", printed.job.name, printed.head.code);
+        Ok((of, name, move |out: &mut dyn Write| out.write_all(&bytes)))
+    })
+    .await
+}
+
+/// Sends what was printed to its printer over TCP, which says how many sheets came out.
+#[post("/prints/<id>/print")]
+pub async fn print_there(desk: &State<Desk>, id: i32) -> Result<Json<String>, Problem> {
+    desk.slow(move |store| {
+        let printed = Printed::read(store, id)?;
+        let records = &printed.workshop.printers;
+        let printer = printed.job.sheet.printer.as_ref().and_then(|id| records.get(id));
+        let address = printer.map(|own| own.address.clone()).unwrap_or_default();
+        if address.is_empty() {
+            return Err(Problem::run(
+                "The printer has no address: write it into its record, or print the file through a print dialog",
+            ));
+        }
+        let bytes = store.printed_pdf(id)?.ok_or_else(|| gone(id))?;
+        let words = print_at(&address, &bytes).map_err(|error| Problem::run(error.to_string()))?;
+        Ok(Json(words))
+    })
+    .await
+}
+
+/// What a machine is sent; nothing while a limit of its work is broken.
+pub(super) fn machine_bytes(
+    printed: &Printed,
+    sheet: u32,
+    loading: usize,
+    language: Language,
+) -> Result<Vec<u8>, Problem> {
+    let Printed { job, workshop, prepared, assets, .. } = printed;
+    let sheets = prepared.layout.sheets();
+    if !(1..=sheets).contains(&sheet) || loading >= loadings(prepared) {
+        return Err(Problem::missing(format!(
+            "There is no such sheet or loading: {sheets} sheets, each loaded {} times",
+            loadings(prepared)
+        )));
+    }
+    let cutter = cutter_of(job, workshop).filter(|cutter| language.is_taken_by(cutter));
+    if cutter.is_none() {
+        return Err(Problem::missing(
+            "The cutter does not take this: say in the Workshop how it is spoken to",
+        ));
+    }
+    let (marks, units) = (MarksInCut::LeftOut, SvgUnits::Mm);
+    let desired = Desired { job, prepared, workshop, marks, units, blobs: assets };
+    let kind = OutputKind::Machine([sheet, sheet], loading, language);
+    if let Some(broken) = prepared.broken(Stage::Tooling).cloned().or_else(|| desired.held_by(kind))
+    {
+        return Err(super::files::held(&broken));
+    }
+    let mut bytes = Vec::new();
+    desired.write(kind, &mut bytes).map_err(|error| {
+        tracing::error!("a file for a machine could not be made: {error}");
+        Problem::broken()
+    })?;
+    Ok(bytes)
+}
