@@ -1,6 +1,7 @@
 //! The OpenAPI 3.1 document: the routes by hand, the schemas from the types.
 
 mod brought;
+mod machines;
 mod routes;
 
 use rocket::get;
@@ -9,6 +10,7 @@ use schemars::generate::{SchemaGenerator, SchemaSettings};
 use serde_json::{Map, Value, json};
 
 use self::brought::OF_WHAT_IS_BROUGHT;
+use self::machines::OF_MACHINES;
 use self::routes::{Body, OF_JOBS, Route};
 use super::Problem;
 
@@ -43,7 +45,7 @@ pub fn document() -> Value {
 fn paths(schemas: &mut SchemaGenerator) -> Value {
     let problem = schemas.subschema_for::<Problem>().to_value();
     let mut paths = Map::new();
-    for route in OF_JOBS.iter().chain(OF_WHAT_IS_BROUGHT) {
+    for route in OF_JOBS.iter().chain(OF_MACHINES).chain(OF_WHAT_IS_BROUGHT) {
         let entry = paths.entry(route.path).or_insert_with(|| json!({}));
         entry[route.method] = operation(route, schemas, &problem);
     }

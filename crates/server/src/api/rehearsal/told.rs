@@ -1,39 +1,17 @@
-//! Rehearsals: one sheet through the machines that ship with Aptum, and the odds of many.
-
-use std::sync::Arc;
+//! What is said of a sheet that was rehearsed.
 
 use aptum_core::check::{Check, Sense, Stage, State as Standing};
 use aptum_core::geometry::{Affine, BezPath, Point, path_text};
-use aptum_core::rehearsal::{Day, Fit, Loading, Verdict, fit, verdict};
+use aptum_core::rehearsal::{Fit, Verdict, fit};
 use aptum_core::units::{INCH, Unit, measure};
-use aptum_core::{Job, Prepared, Workshop};
-use rocket::http::ContentType;
-use rocket::serde::json::Json;
-use rocket::{State, get, post};
+use aptum_core::{Job, Prepared};
 use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use ts_rs::TS;
 
-use super::Problem;
-use super::body::Body;
-use crate::desk::Desk;
-use crate::rehearsing::{NoRehearsal, Pictures, Rehearsed, Stage as Rehearsing};
-use crate::shelf::{furnished, prepared};
+use crate::rehearsing::Rehearsed;
 
-/// What is rehearsed.
-#[derive(Debug, Deserialize, JsonSchema, TS)]
-pub struct RehearsalAsk {
-    job: Job,
-    /// Which sheet, from 1.
-    sheet: u32,
-    /// What the printer does to it.
-    day: Day,
-    /// By which it errs: the same number, the same errors; up to 4,294,967,295.
-    seed: u32,
-    /// How it is laid into the cutter.
-    #[serde(default)]
-    loading: Loading,
-}
+use super::{bound_of, fine, has_bleed, standing};
 
 /// A sheet that was rehearsed.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -92,79 +70,16 @@ pub struct PieceRow {
     state: Standing,
 }
 
-impl From<NoRehearsal> for Problem {
-    fn from(error: NoRehearsal) -> Self {
-        Self::rehearsal(error.to_string())
-    }
-}
-
-/// Pixels in an inch that the printer prints.
-const PPI: f64 = 300.0;
-
-/// What may be off where nothing is printed to an edge, mm (common practice).
-const WITHOUT_BLEED: f64 = 0.5;
-
 /// Most places that are shown.
 const MOST_HAIRS: usize = 3000;
 
-/// Prints a sheet and cuts it.
-#[post("/rehearsal", data = "<ask>")]
-pub async fn rehearse(
-    desk: &State<Desk>,
-    pictures: &State<Arc<Pictures>>,
-    ask: Body<RehearsalAsk>,
-) -> Result<Json<RehearsalView>, Problem> {
-    let pictures = Arc::clone(pictures);
-    desk.slow(move |store| {
-        let RehearsalAsk { job, sheet, day, seed, loading } = ask.0;
-        loading.validate(job.unit)?;
-        let (job, workshop) = (furnished(&job, store).into_owned(), as_built(&*store.workshop()?));
-        let prepared = prepared(&job, &workshop, store)?;
-        let stage =
-            Rehearsing { job: &job, prepared: &prepared, workshop: &workshop, blobs: store, sheet };
-        let run = stage.on_sheet()?.run;
-        let made = stage.rehearse(day, seed.into(), &loading, PPI)?;
-        let worn = stage.worn(run);
-        let page = made.printed.page;
-        let (place, printing) = (made.place, made.printed.printing);
-        // Where nothing is printed, a cut is off its own line alone.
-        let is_printed = prepared.is_printed();
-        let print = |at| if is_printed { place * printing.place(at, page) } else { at };
-        let judged = verdict(&made.lines, &worn, &print);
-        let picture = pictures.keep(&made.printed.picture);
-        let told = Told { job: &job, prepared: &prepared, made: &made, judged: &judged, run };
-        Ok(Json(told.view(picture)))
-    })
-    .await
-}
-
-/// The picture of a sheet that was rehearsed lately.
-#[get("/rehearsal/<id>/sheet.png")]
-pub fn rehearsed_sheet(
-    pictures: &State<Arc<Pictures>>,
-    id: u32,
-) -> Result<(ContentType, Vec<u8>), Problem> {
-    let found = pictures.get(id.into());
-    let bytes = found.ok_or_else(|| {
-        Problem::missing("That rehearsal is no longer at hand: rehearse the sheet again".to_owned())
-    })?;
-    Ok((ContentType::PNG, bytes.to_vec()))
-}
-
-/// The workshop with machines that need no correction: those of a rehearsal are true.
-pub(super) fn as_built(workshop: &Workshop) -> Workshop {
-    let mut own = workshop.clone();
-    own.cutters.values_mut().for_each(|cutter| cutter.correction = None);
-    own
-}
-
 /// What a view is told from.
-struct Told<'a> {
-    job: &'a Job,
-    prepared: &'a Prepared,
-    made: &'a Rehearsed,
-    judged: &'a Verdict,
-    run: usize,
+pub(super) struct Told<'a> {
+    pub job: &'a Job,
+    pub prepared: &'a Prepared,
+    pub made: &'a Rehearsed,
+    pub judged: &'a Verdict,
+    pub run: usize,
 }
 
 impl Told<'_> {
@@ -172,7 +87,7 @@ impl Told<'_> {
         fine(mm, self.job.unit)
     }
 
-    fn view(&self, picture: Option<u64>) -> RehearsalView {
+    pub fn view(&self, picture: Option<u64>) -> RehearsalView {
         let Self { made, judged, .. } = self;
         let paper = made.printed.printing.paper;
         let bound = bound_of(self.prepared);
@@ -416,40 +331,5 @@ impl Told<'_> {
             checks.push(Check::yes_or_no("rehearsal-white", stage, "White edges", state, texts));
         }
         checks
-    }
-}
-
-/// A length to a hundredth of a millimetre or a ten-thousandth of an inch: what rehearsals tell is small.
-pub(super) fn fine(mm: f64, unit: Unit) -> String {
-    match unit {
-        Unit::In => format!("{:.4} in", mm / INCH),
-        Unit::Mm | Unit::Cm => format!("{mm:.2} mm"),
-    }
-}
-
-/// How far a cut may fall from the print: the least bleed of what is printed to its edge.
-pub(super) fn bound_of(prepared: &Prepared) -> f64 {
-    let least = bleeds(prepared).reduce(f64::min);
-    least.filter(|own| *own > 0.0).unwrap_or(WITHOUT_BLEED)
-}
-
-/// How far what is printed to edges goes past them.
-fn bleeds(prepared: &Prepared) -> impl Iterator<Item = f64> {
-    let inked = prepared.blanks().filter_map(|blank| blank.art);
-    inked.filter(|art| !art.to_edge.elements().is_empty()).map(|art| art.bleed)
-}
-
-fn has_bleed(prepared: &Prepared) -> bool {
-    bleeds(prepared).any(|own| own > 0.0)
-}
-
-/// How a miss stands to what may be off: past it is broken, past half of it asks for a look.
-pub(super) fn standing(off: f64, bound: f64) -> Standing {
-    if off > bound {
-        Standing::Broken
-    } else if off > bound / 2.0 {
-        Standing::Attention
-    } else {
-        Standing::Fits
     }
 }

@@ -1,4 +1,4 @@
-//! The tool path of a sheet: operations in order, what each is done with, and where the tool runs when.
+//! What is said of operations and of the path.
 
 use std::fmt::Write;
 
@@ -6,52 +6,38 @@ use aptum_core::geometry::Point;
 use aptum_core::id::PieceId;
 use aptum_core::job::{Moment, OperationId, Reverse, Share};
 use aptum_core::tooling::{
-    Before, CutPlan, Operation, Setting, Stretch, ToolPath, Worked, nick_places, path_checks,
-    tool_name, trailed,
+    Before, CutPlan, Operation, Setting, Stretch, ToolPath, Worked, nick_places, tool_name, trailed,
 };
 use aptum_core::units::measure;
 use aptum_core::workshop::{Cutter, DepthSetting, Finds, Force, RecordId, Tool};
 use aptum_core::{Check, Job, LineKind, Prepared, PreparedPiece, Workshop};
-use rocket::serde::json::Json;
-use rocket::{State, post};
 use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use ts_rs::TS;
 
-use super::Problem;
-use super::body::Body;
-use crate::desk::Desk;
 use crate::output::cutter_of;
-use crate::shelf::{planned, prepared, tool_path};
-
-/// A job and which of its runs of sheets is meant.
-#[derive(Debug, Deserialize, JsonSchema, TS)]
-pub struct ToolingAsk {
-    job: Job,
-    run: usize,
-}
 
 /// How a run of sheets is worked.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct ToolingView {
-    operations: Vec<OperationView>,
-    stretches: Vec<StretchView>,
+    pub(super) operations: Vec<OperationView>,
+    pub(super) stretches: Vec<StretchView>,
     /// How long a sheet takes, s; none where the cutter's pace is not known.
-    seconds: Option<f64>,
-    time_text: String,
+    pub(super) seconds: Option<f64>,
+    pub(super) time_text: String,
     /// How long all sheets of the job take that are alike; empty where it is one.
-    order_text: String,
+    pub(super) order_text: String,
     /// What was asked for twice and is worked once; empty where nothing was.
-    left_out_text: String,
+    pub(super) left_out_text: String,
     /// How far tools go down, and up.
-    length_text: String,
-    travel_text: String,
+    pub(super) length_text: String,
+    pub(super) travel_text: String,
     /// Where outlines are left uncut, mm.
-    nicks: Vec<[f64; 2]>,
+    pub(super) nicks: Vec<[f64; 2]>,
     /// What is said of the path.
-    checks: Vec<Check>,
+    pub(super) checks: Vec<Check>,
     /// Copies that can be worked first or last.
-    copies: Vec<SheetCopy>,
+    pub(super) copies: Vec<SheetCopy>,
 }
 
 /// A copy that can be pinned to the beginning or the end.
@@ -146,100 +132,22 @@ pub struct StretchView {
     takes: f64,
 }
 
-/// What the tools do on a run of sheets.
-#[post("/tooling", data = "<ask>")]
-pub async fn tooling(
-    desk: &State<Desk>,
-    ask: Body<ToolingAsk>,
-) -> Result<Json<ToolingView>, Problem> {
-    desk.slow(move |store| {
-        let ToolingAsk { job, run } = ask.0;
-        let workshop = store.workshop()?;
-        let prepared = prepared(&job, &workshop, store)?;
-        let found = tool_path(&prepared, &job, &workshop, run);
-        let found = found.zip(planned(&prepared, &job, run));
-        let Some((path, plan)) = found else {
-            let runs = prepared.layout.runs.len();
-            return Err(Problem::missing(format!("The job has {runs} kinds of sheets, no more")));
-        };
-        let own = Told { job: &job, workshop: &workshop, prepared: &prepared };
-        let (length, travel) = path.lengths();
-        let show = |mm: f64| measure(mm, job.unit);
-        // One after the other, each with the way to its first line.
-        let mut begins = 0.0;
-        let operations = path.worked.iter().map(|worked| {
-            let view = own.operation(worked, begins);
-            begins += worked.seconds.unwrap_or(0.0);
-            view
-        });
-        let sheets = prepared.layout.runs.get(run).map_or(1, |run| run.sheets);
-        let order = path.seconds.filter(|_| sheets > 1).map(|own| own * f64::from(sheets));
-        Ok(Json(ToolingView {
-            operations: operations.collect(),
-            stretches: together(
-                path.stretches.iter().map(|stretch| own.stretch(stretch, &plan, &path)).collect(),
-            ),
-            seconds: path.seconds,
-            time_text: path.seconds.map_or_else(|| "not known".to_owned(), clock),
-            order_text: order
-                .map_or_else(String::new, |own| format!("{} for all {sheets}", clock(own))),
-            left_out_text: if path.left_out > 0.5 { show(path.left_out) } else { String::new() },
-            length_text: show(length),
-            travel_text: show(travel),
-            checks: path_checks(&path, own.cutter(), &prepared.windows.cut, job.unit),
-            nicks: own.nicks(run),
-            copies: own.copies(run),
-        }))
-    })
-    .await
-}
-
-/// More lines than a page can tell apart: what follows each other in an operation is told as one.
-const MOST_STRETCHES: usize = 12_000;
-
-fn together(all: Vec<StretchView>) -> Vec<StretchView> {
-    let each = all.len().div_ceil(MOST_STRETCHES);
-    if each < 2 {
-        return all;
-    }
-    let mut few: Vec<StretchView> = Vec::new();
-    let mut room = 0;
-    for next in all {
-        match few.last_mut() {
-            Some(last)
-                if room > 0 && (last.operation, last.pass) == (next.operation, next.pass) =>
-            {
-                room -= 1;
-                last.line.push_str(&next.line);
-                last.trails.push_str(&next.trails);
-                last.to = next.to;
-                last.takes = next.begins + next.takes - last.begins;
-            }
-            _ => {
-                room = each - 1;
-                few.push(next);
-            }
-        }
-    }
-    few
-}
-
 /// What an answer is told from.
-struct Told<'a> {
-    job: &'a Job,
-    workshop: &'a Workshop,
-    prepared: &'a Prepared,
+pub(super) struct Told<'a> {
+    pub job: &'a Job,
+    pub workshop: &'a Workshop,
+    pub prepared: &'a Prepared,
 }
 
 /// Most copies that are offered to be pinned.
 const MOST_COPIES: usize = 400;
 
 impl<'a> Told<'a> {
-    fn cutter(&self) -> Option<&'a Cutter> {
+    pub fn cutter(&self) -> Option<&'a Cutter> {
         cutter_of(self.job, self.workshop)
     }
 
-    fn nicks(&self, run: usize) -> Vec<[f64; 2]> {
+    pub fn nicks(&self, run: usize) -> Vec<[f64; 2]> {
         let Some(nicks) = &self.job.tooling.nicks else { return Vec::new() };
         let of: Vec<Vec<Point>> =
             self.prepared.blanks().map(|blank| nick_places(blank.part, nicks)).collect();
@@ -251,7 +159,7 @@ impl<'a> Told<'a> {
         placed.flatten().map(|place| [place.x, place.y]).collect()
     }
 
-    fn copies(&self, run: usize) -> Vec<SheetCopy> {
+    pub fn copies(&self, run: usize) -> Vec<SheetCopy> {
         let pieces: Vec<usize> = self.prepared.blanks().map(|blank| blank.piece).collect();
         let placements = self.prepared.layout.runs.get(run).map(|run| run.placements.as_slice());
         let mut copies: Vec<SheetCopy> = Vec::new();
@@ -269,7 +177,7 @@ impl<'a> Told<'a> {
         copies
     }
 
-    fn operation(&self, worked: &Worked, begins: f64) -> OperationView {
+    pub fn operation(&self, worked: &Worked, begins: f64) -> OperationView {
         let own = &worked.operation;
         let stations = self.cutter().map_or(&[] as &[_], |cutter| cutter.stations.as_slice());
         let holding = stations.iter().filter(|station| station.tools.contains(&own.tool));
@@ -422,7 +330,7 @@ impl<'a> Told<'a> {
             .collect()
     }
 
-    fn stretch(&self, own: &Stretch, plan: &CutPlan, path: &ToolPath) -> StretchView {
+    pub fn stretch(&self, own: &Stretch, plan: &CutPlan, path: &ToolPath) -> StretchView {
         let xy = |at: Option<&Point>| at.map_or([0.0; 2], |at| [at.x, at.y]);
         let stroke = own.stroke.and_then(|at| plan.strokes.get(at));
         let piece = stroke.filter(|own| own.copy.is_some());
@@ -449,7 +357,7 @@ impl<'a> Told<'a> {
 }
 
 /// A line as SVG path data.
-pub(super) fn line_of(points: &[Point]) -> String {
+pub(in crate::api) fn line_of(points: &[Point]) -> String {
     let mut line = String::new();
     for (at, point) in points.iter().enumerate() {
         let letter = if at == 0 { 'M' } else { 'L' };
@@ -460,7 +368,37 @@ pub(super) fn line_of(points: &[Point]) -> String {
 }
 
 /// Minutes and seconds.
-fn clock(seconds: f64) -> String {
+pub(super) fn clock(seconds: f64) -> String {
     let whole = seconds.round().clamp(0.0, 1e7);
     format!("{}:{:02}", (whole / 60.0).floor(), whole % 60.0)
+}
+
+/// More lines than a page can tell apart: what follows each other in an operation is told as one.
+const MOST_STRETCHES: usize = 12_000;
+
+pub(super) fn together(all: Vec<StretchView>) -> Vec<StretchView> {
+    let each = all.len().div_ceil(MOST_STRETCHES);
+    if each < 2 {
+        return all;
+    }
+    let mut few: Vec<StretchView> = Vec::new();
+    let mut room = 0;
+    for next in all {
+        match few.last_mut() {
+            Some(last)
+                if room > 0 && (last.operation, last.pass) == (next.operation, next.pass) =>
+            {
+                room -= 1;
+                last.line.push_str(&next.line);
+                last.trails.push_str(&next.trails);
+                last.to = next.to;
+                last.takes = next.begins + next.takes - last.begins;
+            }
+            _ => {
+                room = each - 1;
+                few.push(next);
+            }
+        }
+    }
+    few
 }
