@@ -1,5 +1,5 @@
 # Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
-.PHONY: demo test soak bench shots reference reference-nesting reference-travel reference-misfeeds types build web lint check-types tools clean
+.PHONY: demo test soak bench shots reference reference-nesting reference-travel reference-misfeeds reference-rehearsals types build web lint check-types tools clean
 
 # Headless Chromium for the end-to-end tests and the pictures.
 APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
@@ -68,6 +68,14 @@ reference-misfeeds:
 	cargo build -q --release -p aptum-devices --example misfeeds
 	target/release/examples/misfeeds $(SHEETS) > target/misfeeds.md
 	cat tools/reference/misfeeds.head.md target/misfeeds.md > tools/reference/misfeeds.md
+
+# Cut against print over whole rehearsals, and over sheets reckoned with the errors that the eye showed.
+REHEARSED := 100
+RECKONED := 10000
+reference-rehearsals:
+	cargo build -q --release -p aptum --example rehearsals
+	target/release/examples/rehearsals $(REHEARSED) $(RECKONED) > target/rehearsals.md
+	cat tools/reference/rehearsals.head.md target/rehearsals.md > tools/reference/rehearsals.md
 
 # Travel of the tool against LKH; needs python3 with venv, and pip. Takes about ten minutes.
 reference-travel:

@@ -36,9 +36,9 @@ async fn the_list_shows_each_job_with_its_flat_its_sheets_and_its_state() {
     browser.read(".tickets", "Tomato seed carton").await;
     // What is still to be worked out comes while the list is shown.
     let drawn = "return [...document.querySelectorAll('.ticket')].filter(own => own.querySelector('.small-blank')).length";
-    browser.until(drawn, |drawn| drawn == 26).await;
+    browser.until(drawn, |drawn| drawn == 34).await;
     let tickets = browser.client.find_all(Locator::Css(".ticket")).await.unwrap();
-    assert_eq!(tickets.len(), 26);
+    assert_eq!(tickets.len(), 34);
     for ticket in &tickets {
         let flat = ticket.find(Locator::Css(".small-blank")).await.unwrap();
         assert!(flat.attr("d").await.unwrap().unwrap().starts_with('M'));
@@ -295,12 +295,12 @@ async fn a_job_goes_out_as_an_archive_and_comes_back() {
     let input = browser.see("input[type=file]").await;
     input.send_keys(&bad.to_string_lossy()).await.unwrap();
     browser.read(".alert", "the file is damaged or not an Aptum job").await;
-    assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 26);
+    assert_eq!(browser.client.find_all(Locator::Css(".ticket")).await.unwrap().len(), 34);
     input.send_keys(&good.to_string_lossy()).await.unwrap();
     browser.read(".spec-card", "Straight-tuck carton").await;
     browser.shows("Width", "3/4").await;
     browser.client.find(Locator::Css(".brand-name")).await.unwrap().click().await.unwrap();
-    browser.see(".tickets li:nth-child(26)").await;
+    browser.see(".tickets li:nth-child(35)").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

@@ -107,6 +107,53 @@ async fn a_sheet_goes_to_the_printer_and_the_cutter_over_tcp() {
     browser.read(".run-note", "The sheet is cut.").await;
 }
 
+/// A pupil's tag is made, counted, and found again in the Logbook, from where a way leads back to it.
+#[tokio::test(flavor = "multi_thread")]
+async fn pieces_are_counted_and_the_logbook_leads_back_to_the_job() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/queue", app.address)).await;
+    browser.click("Plant tag: Basil").await;
+    // How it is printed is known from the last time.
+    browser.read(".run-step", "Paper type plain, heavy").await;
+    browser.read(".run-step", "It takes about 2 min").await;
+    browser.click("Printed").await;
+    browser.enter("The scale of 100 mm measures", "100").await;
+    browser.read(".run-scale", "printed true").await;
+    for (done, next) in [
+        ("Measured", "into Left"),
+        ("Done", "Load the sheet"),
+        ("Loaded", "Work the sheet"),
+        ("Cut", "Look before"),
+        ("It is through", "count them"),
+    ] {
+        browser.click(done).await;
+        browser.read(".run-step h2", next).await;
+    }
+    browser.read(".run-counts", "1 wanted, 1 missing: 1 more sheet to print").await;
+    browser.enter("torn or moved", "1").await;
+    browser.enter("Good pieces", "1").await;
+    browser.read(".run-counts", "all there").await;
+    browser.click("Counted").await;
+    browser.read(".run-count", "All is done").await;
+    browser.go(&format!("{}/logbook?text=torn", app.address)).await;
+    browser.read(".logbook-table", "1 good, 1 torn or moved").await;
+    browser.read(".logbook-table", "paper type plain, heavy").await;
+    browser.see(".logbook-picture img").await;
+    assert_eq!(browser.barriers().await, "");
+    browser.click("The job as it was then").await;
+    browser.read(".top", "Plant tag: Basil, as printed").await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_job_is_made_for_each_row_of_a_list() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/queue", app.address)).await;
+    browser.click("Thirty plant tags: a job for each of 30 rows").await;
+    browser.read(".queue-machine", "Thirty plant tags: Tomato").await;
+    let jobs = "return fetch('/api/jobs').then(answer => answer.json()).then(jobs => jobs.length)";
+    browser.until(jobs, |count| *count == 64).await;
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn jobs_wait_at_their_machine_in_the_order_that_is_chosen() {
     let (app, browser) = (App::start(), Browser::open().await);
@@ -118,7 +165,7 @@ async fn jobs_wait_at_their_machine_in_the_order_that_is_chosen() {
     }
     browser.click("Print 2 together").await;
     browser.read(".queue-machine", "Garlic clove hexagon").await;
-    for _ in 0..8 {
+    for _ in 0..16 {
         let first = "return document.querySelector('.queue-machine li.is-next').textContent";
         let name = browser.run(first).await;
         if name.as_str().unwrap().contains("Garlic") {

@@ -187,7 +187,7 @@ async fn the_bin_is_a_page_of_its_own() {
     browser.see(".modal-footer .btn-primary").await.click().await.unwrap();
     browser.read(".empty", "Nothing is in the bin").await;
     let jobs = "return fetch('/api/jobs').then(answer => answer.json()).then(jobs => jobs.length)";
-    browser.until(jobs, |count| *count == 26).await;
+    browser.until(jobs, |count| *count == 34).await;
 }
 
 /// A search that ends after the job was changed offers what it found; it writes nothing over.

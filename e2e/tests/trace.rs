@@ -72,6 +72,15 @@ async fn a_picture_becomes_a_sticker() {
     browser.click("Undo").await;
     browser.until(TRACED, |own| own["mends"].as_array().is_none_or(Vec::is_empty)).await;
 
+    // A border is printed beneath the picture, and ends before the cut.
+    browser.click("in a colour").await;
+    let layers = "return fetch('/api/jobs/' + location.pathname.split('/')[2]) \
+        .then(answer => answer.json()).then(open => open.job.pieces[0].face.layers)";
+    browser.until(layers, |own| own[0]["id"] == "printed-border").await;
+    browser.enter("Ends before the cut", "0.8").await;
+    browser.until(layers, |own| own[0]["size"]["mm"] == 0.8).await;
+    browser.settled().await;
+
     // What the machine gets: one closed line in few curves, cut to the liner.
     let id = browser.run("return location.pathname.split('/')[2]").await;
     browser.go(&format!("{}/jobs/{}/run", app.address, id.as_str().unwrap())).await;

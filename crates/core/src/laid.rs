@@ -89,7 +89,7 @@ impl Laid {
             id: &piece.job_piece.id,
             title: job.title(&piece.job_piece),
             stock: &piece.job_piece.stock,
-            copies: piece.job_piece.copies,
+            copies: piece.job_piece.made(),
             faced: piece.face_key,
         });
         let (unit, sheet) = (job.unit, &job.sheet);

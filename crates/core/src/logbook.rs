@@ -8,9 +8,10 @@ use ts_rs::TS;
 
 use crate::LineKind;
 use crate::error::{Faults, InputError, Remedy};
+use crate::run::Counted;
 use crate::tooling::{Outcome, Tried, Varied};
 use crate::units::Unit;
-use crate::workshop::{Force, RecordId, Told, Tool, check_name, check_note};
+use crate::workshop::{Force, PrintSettings, RecordId, Told, Tool, check_name, check_note};
 
 /// A record of the workshop, with the name that it had.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
@@ -30,6 +31,27 @@ pub struct JobNamed {
     pub id: i32,
     /// What it was called.
     pub name: String,
+}
+
+/// The sheets on which something was done.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct SheetNamed {
+    /// The frozen print.
+    pub print: i32,
+    /// The code on its sheets.
+    pub code: String,
+}
+
+/// By which printer the sheets were printed, and how.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+pub struct PrintedBy {
+    /// The printer.
+    pub printer: Named,
+    /// What was set, where a recipe says so.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub settings: Option<PrintSettings>,
 }
 
 /// An entry: a setting that was tried, with what was really sent.
@@ -61,6 +83,15 @@ pub struct LogEntry {
     /// What the ladder varied of which this is a rung; none where it was no ladder.
     #[serde(default)]
     pub varied: Option<Varied>,
+    /// On which printed sheets; none where it was a test cut.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sheet: Option<SheetNamed>,
+    /// How these were printed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub printed: Option<PrintedBy>,
+    /// How many pieces came out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub counted: Option<Counted>,
     /// What came of it.
     pub outcome: Outcome,
     /// What else is to be known.
@@ -103,6 +134,19 @@ impl LogEntry {
         let (force, speed, depth) = (*force, *speed, *depth);
         let told = Told { force, speed, passes: Some(*passes), depth };
         told.validate(&str::to_owned, &|what| format!("The {what}"), unit, &mut faults);
+        if let Some(printed) = &self.printed {
+            check_name("printed.printer.name", &printed.printer.name, &mut faults);
+            if let Some(settings) = &printed.settings {
+                settings.validate("printed.settings", &mut faults);
+            }
+        }
+        if self.sheet.as_ref().is_some_and(|sheet| sheet.code.len() > 40) {
+            faults.add(InputError::plain(
+                "sheet.code",
+                "The code of the sheets is longer than any",
+                Remedy::advice("Write the code as it stands on them"),
+            ));
+        }
         check_note("note", &self.note, &mut faults);
         faults.or(())
     }

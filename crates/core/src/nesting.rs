@@ -80,7 +80,7 @@ pub fn nest_job(
                     } else {
                         Turns::These(piece.turns.clone())
                     },
-                    wanted: piece.drawn.job_piece.copies,
+                    wanted: piece.drawn.job_piece.made(),
                 })
                 .collect(),
             windows: &ground.windows,

@@ -4,7 +4,7 @@ use std::cmp::Ordering;
 
 use crate::blob::Blobs;
 use crate::check::{Check, Drawing, Stage, State};
-use crate::error::{Remedy, Setting};
+use crate::error::{Change, Remedy, Setting};
 use crate::face::{LayerKind, Text};
 use crate::job::{Job, JobPiece};
 
@@ -60,6 +60,12 @@ pub(crate) fn rows_check(piece: &JobPiece, copies: u32) -> Option<Check> {
         "copies",
         f64::from(rows.max(1)),
     );
+    let spares = Change::new("spares", 0.0);
+    let remedy = if piece.spares > 0 {
+        Remedy { changes: [remedy.changes, vec![spares]].concat(), ..remedy }
+    } else {
+        remedy
+    };
     Some(check.remedy(remedy))
 }
 

@@ -261,7 +261,7 @@ pub fn prepare_with(
     for piece in &drawn {
         let own = piece.formed.checks.iter().chain(&piece.faced.checks).cloned();
         let made =
-            job.holder(&piece.job_piece.id).map_or(piece.job_piece.copies, |(_, count)| count);
+            job.holder(&piece.job_piece.id).map_or(piece.job_piece.made(), |(_, count)| count);
         let own = own.chain(rows_check(&piece.job_piece, made));
         checks.extend(own.map(|check| check.of_piece(&piece.job_piece, drawn.len() == 1)));
     }
@@ -295,14 +295,16 @@ fn line_classes(job: &Job, drawn: &[Drawn]) -> BTreeSet<LineClass> {
     let mut classes = BTreeSet::new();
     for piece in drawn {
         for part in piece.faced.laid_parts() {
-            let class = |kind: LineKind, is_edge: bool| LineClass {
+            let class = |kind: LineKind, is_edge: bool, drawn: Option<&Arc<str>>| LineClass {
                 kind,
                 is_edge,
+                drawn: drawn.cloned(),
                 piece: piece.job_piece.id.clone(),
                 stock: part.stock.as_ref().unwrap_or(&piece.job_piece.stock).clone(),
             };
-            classes.extend(part.strokes.iter().map(|own| class(part.kind(own.kind), false)));
-            classes.insert(class(part.edge, true));
+            let inside = part.strokes.iter();
+            classes.extend(inside.map(|own| class(part.kind(own.kind), false, own.source.drawn())));
+            classes.insert(class(part.edge, true, None));
         }
     }
     // Cuts in the waste belong to no piece.
@@ -312,7 +314,7 @@ fn line_classes(job: &Job, drawn: &[Drawn]) -> BTreeSet<LineClass> {
         let all_kissed = classes.iter().all(|own| !own.is_edge || own.kind == LineKind::KissCut);
         let kind = if all_kissed { LineKind::KissCut } else { LineKind::Cut };
         let piece = PieceId(String::new());
-        classes.insert(LineClass { kind, is_edge: false, piece, stock: first.stock });
+        classes.insert(LineClass { kind, is_edge: false, piece, drawn: None, stock: first.stock });
     }
     classes
 }

@@ -62,7 +62,7 @@ pub fn job_of_lines(
     let caliper = workshop.stocks.get(&first.stock).map_or(0.3, |stock| stock.caliper);
     let mut piece = JobPiece { face: None, list: None, ..first.clone() };
     piece.name = None;
-    piece.copies = 1;
+    (piece.copies, piece.spares) = (1, 0);
     piece.form = Form::of_drawing(drawing);
     let flat = piece.form.draw(caliper, Unit::Mm)?;
     let part = &flat.parts[0];

@@ -1,5 +1,7 @@
 //! Strokes: the lines of a blank, each known by an id for as long as the piece has it.
 
+use std::sync::Arc;
+
 use kurbo::{Affine, BezPath, PathEl};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
@@ -38,6 +40,19 @@ pub enum StrokeSource {
     Sides,
     /// What was added to a panel, by its place among the additions.
     AddOn(usize),
+    /// Lines of a drawing from elsewhere: those of a layer and a colour, by what operations know them by.
+    Drawn(Arc<str>),
+}
+
+impl StrokeSource {
+    /// The lines of a drawing that it is of; `None` of anything else.
+    #[must_use]
+    pub const fn drawn(&self) -> Option<&Arc<str>> {
+        match self {
+            Self::Drawn(group) => Some(group),
+            _ => None,
+        }
+    }
 }
 
 /// A line of a blank.

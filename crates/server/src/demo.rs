@@ -63,6 +63,10 @@ const JOBS: &[&str] = &[
     include_str!("../../../demo/jobs/crate-stencil.json"),
 ];
 
+/// The job of which each pupil makes a tag, by its place among the jobs.
+const OF_EACH_ROW: usize = 18;
+const PUPILS: usize = 8;
+
 /// The pictures that the jobs wear.
 const PICTURES: &[&[u8]] = &[
     include_bytes!("../../../demo/pictures/lettuce.png"),
@@ -122,7 +126,12 @@ pub fn start_jobs(store: &Store) -> Result<(), StoreError> {
     if store.jobs()?.is_empty() && store.binned()?.is_empty() {
         let jobs: Result<Vec<Job>, StoreError> =
             JOBS.iter().map(|job| read("a demo job", job)).collect();
-        store.add_jobs(&jobs?, &read("the starting workshop", WORKSHOP)?, &pictures()?)?;
+        let mut jobs: Vec<(Job, u32)> = jobs?.into_iter().map(|job| (job, 0)).collect();
+        if let Some((all, _)) = jobs.get(OF_EACH_ROW) {
+            let tag = Job { name: "Plant tag".to_owned(), ..all.clone() };
+            jobs.extend((0..PUPILS).filter_map(|row| Some((tag.of_row(row)?, 1))));
+        }
+        store.add_jobs(&jobs, &read("the starting workshop", WORKSHOP)?, &pictures()?)?;
         let tried: Vec<Tried> = read("the demo's Logbook", LOGBOOK)?;
         let entries: Vec<(Option<&str>, &LogEntry)> =
             tried.iter().map(|own| (Some(own.made_at.as_str()), &own.entry)).collect();
@@ -136,7 +145,7 @@ const UNDER_WAY: i32 = 11;
 const DONE: &[&str] = &["print", "measure", "tool-0-1", "tool-0-0"];
 
 /// Jobs that wait at their machines, in this order.
-const QUEUED: &[i32] = &[UNDER_WAY, 12, 10, 6];
+const QUEUED: &[i32] = &[UNDER_WAY, 12, 10, 6, 27, 28, 29, 30, 31, 32, 33, 34];
 
 /// Prints some jobs' sheets, so that a run is under way and others wait, unless something was printed already. What fails there is no
 /// reason to have no demo.
@@ -162,7 +171,7 @@ pub fn start_prints(store: &Store) {
             for step in done {
                 run.done.insert((*step).to_owned(), Done { times: 1, at: at.to_owned() });
             }
-            Ok::<(), ()>(())
+            Ok::<_, ()>(Vec::new())
         });
         if let Err(error) = kept {
             tracing::warn!("the demo’s run is not under way: {error}");

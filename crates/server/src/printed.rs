@@ -4,13 +4,16 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use aptum_core::blob::{BlobId, Blobs};
-use aptum_core::logbook::{JobNamed, LogEntry, Named};
-use aptum_core::run::{Bad, Ground, steps};
+use aptum_core::logbook::{JobNamed, LogEntry, Named, PrintedBy, SheetNamed};
+use aptum_core::run::{Bad, Ground, Progress, Sent, print_recipe, sent, steps};
 use aptum_core::tooling::Outcome;
+use aptum_core::units::INCH;
 use aptum_core::workshop::Tool;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::{Asset, JobFile};
+use aptum_formats::art::{png, sheet_svg};
 use aptum_formats::pdf::print_pdf;
+use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
 
 use crate::api::Problem;
 use crate::output::cutter_of;
@@ -39,6 +42,8 @@ pub struct ToFreeze {
     pub archive: Vec<u8>,
     /// What goes to the printer; empty where nothing is printed.
     pub pdf: Vec<u8>,
+    /// A small picture of the first sheet, PNG.
+    pub picture: Vec<u8>,
     /// What the job is called.
     pub name: String,
     /// What its cutter is called; empty where a hand cuts.
@@ -74,6 +79,7 @@ impl ToFreeze {
             code: prepared.code.clone(),
             archive,
             pdf,
+            picture: picture(&job, &prepared, store),
             name: job.name.clone(),
             cutter: cutter_of(&job, &workshop).map_or_else(String::new, |own| own.name.clone()),
             sheets: prepared.layout.sheets(),
@@ -84,10 +90,25 @@ impl ToFreeze {
     /// What is kept of it.
     #[must_use]
     pub fn new_print(&self) -> NewPrint<'_> {
-        let Self { code, archive, pdf, name, cutter, sheets, ticks } = self;
+        let Self { code, archive, pdf, picture, name, cutter, sheets, ticks } = self;
         let (sheets, ticks) = (*sheets, *ticks);
-        NewPrint { code, archive, pdf, name, cutter, sheets, ticks }
+        NewPrint { code, archive, pdf, picture, name, cutter, sheets, ticks }
     }
+}
+
+/// How wide the small picture of a sheet is at most, pixels.
+const PICTURE: f64 = 240.0;
+
+/// A small picture of the first sheet; empty where it cannot be drawn, which is no reason to keep no print.
+fn picture(job: &Job, prepared: &Prepared, blobs: &dyn Blobs) -> Vec<u8> {
+    let page = prepared.windows.page;
+    let ppi = PICTURE * INCH / page.width().max(page.height());
+    let svg = if prepared.is_printed() {
+        sheet_svg(job, prepared, 1, blobs)
+    } else {
+        cut_svg(job, prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm)
+    };
+    svg.and_then(|svg| png(&svg, ppi, true).ok()).unwrap_or_default()
 }
 
 /// Pictures and typefaces that came with a job.
@@ -104,22 +125,36 @@ impl Blobs for Assets {
 }
 
 impl Printed {
-    /// What the Logbook keeps of the run: for each operation that was done, what was really sent, and what came of it.
+    /// What the steps of its run are made from.
     #[must_use]
-    pub fn logged(&self) -> Vec<LogEntry> {
+    pub const fn ground(&self) -> Ground<'_> {
+        let Self { job, prepared, workshop, .. } = self;
+        Ground { job, prepared, workshop }
+    }
+
+    /// What the Logbook keeps of a run: for each operation that was done, with what it really was, and what came of it.
+    #[must_use]
+    pub fn logged(&self, run: &Progress) -> Vec<LogEntry> {
         let Self { head, job, workshop, prepared, .. } = self;
         let Some((id, cutter)) =
             job.sheet.cutter.as_ref().and_then(|id| Some((id, workshop.cutters.get(id)?)))
         else {
             return Vec::new();
         };
-        let bad: Vec<String> =
-            head.run.bad.iter().map(|(cause, count)| format!("{count} {}", cause.name())).collect();
-        let bad = if bad.is_empty() { "none bad".to_owned() } else { bad.join(", ") };
-        let note = format!("Run of sheet {}: {} good, {bad}", head.code, head.run.good);
-        let count = |cause: Bad| head.run.bad.get(&cause).copied().unwrap_or(0);
-        let done = prepared.operations.iter().filter(|own| !own.is_off && own.station.is_some());
-        done.filter_map(|own| {
+        let counted = run.counted();
+        let count = |cause: Bad| counted.bad.get(&cause).copied().unwrap_or(0);
+        // Where nobody ticked that it was cut, it was with what the job says.
+        let as_told = || {
+            let last = prepared.operations.iter().map(|own| own.loading).max().unwrap_or(0);
+            (0..=last).flat_map(|loading| sent(prepared, loading)).collect()
+        };
+        let done: Vec<Sent> = if run.sent.is_empty() {
+            as_told()
+        } else {
+            run.sent.values().flat_map(|own| own.operations.iter().cloned()).collect()
+        };
+        let entries = done.into_iter().filter_map(|sent| {
+            let own = prepared.operations.iter().find(|own| own.id == sent.operation)?;
             let stock = own.stocks.iter().next()?;
             // Bad pieces tell of what cuts; a crease is judged by its own ladders.
             let outcome = match own.tool {
@@ -133,16 +168,27 @@ impl Printed {
                 cutter: Named { id: id.clone(), name: cutter.name.clone() },
                 tool: own.tool,
                 line: own.kind,
-                force: own.force,
-                speed: own.speed,
-                passes: own.passes,
-                depth: own.depth,
+                force: sent.force,
+                speed: sent.speed,
+                passes: sent.passes,
+                depth: sent.depth,
                 varied: None,
+                sheet: Some(SheetNamed { print: head.id, code: head.code.clone() }),
+                printed: self.printed_by(),
+                counted: Some(counted.clone()),
                 outcome,
-                note: note.clone(),
+                note: String::new(),
             })
-        })
-        .collect()
+        });
+        entries.collect()
+    }
+
+    /// By which printer the sheets were printed, and how; none where nothing is.
+    fn printed_by(&self) -> Option<PrintedBy> {
+        let id = self.job.sheet.printer.as_ref().filter(|_| self.prepared.is_printed())?;
+        let name = self.workshop.printers.get(id)?.name.clone();
+        let settings = print_recipe(&self.ground()).map(|own| own.settings.clone());
+        Some(PrintedBy { printer: Named { id: id.clone(), name }, settings })
     }
 
     /// The job of a print; its tooling is that of the job as it is now, where that is still there.
@@ -161,6 +207,7 @@ impl Printed {
         }
         let now = store.workshop()?;
         records.recipes = now.recipes.clone();
+        records.print_recipes = now.print_recipes.clone();
         // Where a machine is reached, and what it was measured to be off, is no part of what was printed; what it can reach
         // decided where copies lie.
         for (id, cutter) in &mut records.cutters {

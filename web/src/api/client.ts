@@ -53,6 +53,7 @@ import type {
   FreezeAsk,
   MachineWish,
   QueueView,
+  RowsAsk,
   RunAsk,
   RunView,
   WishAsk,
@@ -212,6 +213,9 @@ export const api = {
   queue: () => call<QueueView>('GET', '/queue'),
   orderQueue: (prints: number[]) => call<QueueView>('PUT', '/queue', { prints }),
   putInQueue: (jobs: number[]) => call<QueueView>('POST', '/queue', { jobs }),
+  putRowsInQueue: (job: number) =>
+    call<QueueView>('POST', '/queue/rows', { job } satisfies RowsAsk),
+  asPrinted: (print: number) => open('POST', `/prints/${print}/job`),
   printThere: (print: number) => call<string>('POST', `/prints/${print}/print`),
   correct: (ask: CorrectionAsk) => call<CorrectionView>('POST', '/corrections', ask),
   wish: (print: number, wish: MachineWish) =>

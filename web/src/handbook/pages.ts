@@ -100,7 +100,7 @@ export const PAGES: Page[] = [
     drawing: 'marks',
     text: [
       'Marks are printed with the art and read by the cutter, so that it knows how the sheet really lies: its shift, its turn and its scales. Three are enough for that; a fourth tells the skew, or how far the paper is from flat.',
-      'The space around a mark must stay free. The first mark is where the reading begins. Four marks that are alike look the same from behind: a missing or odd one, a “1”, or the square code tells which way round the sheet lies.',
+      'The space around a mark must stay free. The first mark is where the reading begins. Four marks that are alike look the same turned by half a turn: a missing or odd one, a “1”, or the square code tells which way round the sheet lies.',
     ],
     see: ['loading', 'square-code', 'rehearsal'],
   },
@@ -140,11 +140,12 @@ export const PAGES: Page[] = [
   {
     id: 'recipe',
     title: 'Recipes',
-    terms: 'settings workshop at hand worked last',
+    terms: 'settings workshop at hand worked last printing paper type quality tray minutes',
     drawing: null,
     text: [
       'A recipe is what worked: the settings of one operation on one stock with one cutter and tool. It applies by itself where it matches; what your job says otherwise is shown beside it.',
       'Without a recipe nothing is invented. Make a test cut.',
+      'A printing recipe is the same for the print: for one card on one printer the paper type, quality, colour, tray and which side lies up, with the minutes that a sheet takes. It stands in the print step, its minutes count in the order’s time, and the Logbook keeps it with what came out.',
     ],
     see: ['ladder', 'operations'],
   },

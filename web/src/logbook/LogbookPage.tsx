@@ -2,7 +2,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Alert, Button } from 'react-bootstrap';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 
 import { api, Failure } from '../api/client';
 import type { LogView } from '../api/generated/types';
@@ -12,6 +12,7 @@ import './logbook.css';
 
 export function LogbookPage() {
   const [text, setText] = useSearchText();
+  const navigate = useNavigate();
   const [trouble, setTrouble] = useState<string | null>(null);
   const client = useQueryClient();
   const book = useQuery({
@@ -64,11 +65,14 @@ export function LogbookPage() {
             <table className="logbook-table">
               <thead>
                 <tr>
+                  <th>
+                    <span className="visually-hidden">Picture</span>
+                  </th>
                   <th>When</th>
-                  <th>Card</th>
+                  <th>Card and job</th>
                   <th>What</th>
                   <th>Settings that were sent</th>
-                  <th>Outcome</th>
+                  <th>Came out</th>
                   <th>Note</th>
                   <th>
                     <span className="visually-hidden">Take out</span>
@@ -77,7 +81,17 @@ export function LogbookPage() {
               </thead>
               <tbody>
                 {view.entries.map((own) => (
-                  <Entry key={own.id} own={own} attempt={(work) => void attempt(work)} />
+                  <Entry
+                    key={own.id}
+                    own={own}
+                    attempt={(work) => void attempt(work)}
+                    onOpen={(print) =>
+                      void attempt(async () => {
+                        const { id } = await api.asPrinted(print);
+                        void navigate(`/jobs/${id}/sheet`);
+                      })
+                    }
+                  />
                 ))}
               </tbody>
             </table>
@@ -91,9 +105,11 @@ export function LogbookPage() {
 interface EntryProps {
   own: LogView;
   attempt: (work: () => Promise<unknown>) => void;
+  /** Opens the job of a print as it was. */
+  onOpen: (print: number) => void;
 }
 
-function Entry({ own, attempt }: EntryProps) {
+function Entry({ own, attempt, onOpen }: EntryProps) {
   const { id, entry } = own;
   const [note, setNote] = useState<string | null>(null);
   const keep = () => {
@@ -103,7 +119,15 @@ function Entry({ own, attempt }: EntryProps) {
   };
   return (
     <tr>
-      <td className="figure">{own.made_at}</td>
+      <td className="logbook-picture">
+        {own.print !== null && (
+          <img src={`/api/prints/${own.print}/picture.png`} alt="" loading="lazy" />
+        )}
+      </td>
+      <td className="figure">
+        {own.made_at}
+        {entry.sheet && <small>sheet {entry.sheet.code}</small>}
+      </td>
       <td>
         {entry.stock.name}
         {entry.job && (
@@ -111,14 +135,24 @@ function Entry({ own, attempt }: EntryProps) {
             {entry.job.name}
           </Link>
         )}
+        {own.print !== null && (
+          <Button size="sm" variant="link" onClick={() => onOpen(own.print ?? 0)}>
+            The job as it was then
+          </Button>
+        )}
       </td>
       <td>
         {own.what}
         <small>{entry.cutter.name}</small>
+        {entry.printed && <small>printed on {entry.printed.printer.name}</small>}
       </td>
-      <td className="figure">{own.settings}</td>
+      <td>
+        <span className="figure">{own.settings}</span>
+        {own.printed !== '' && <small>printed: {own.printed}</small>}
+      </td>
       <td>
         <span className={`outcome outcome-${entry.outcome}`}>{own.outcome}</span>
+        {own.counted !== '' && <small>{own.counted}</small>}
       </td>
       <td>
         <label htmlFor={`note-${id}`} className="visually-hidden">

@@ -69,7 +69,12 @@ export function QueuePage() {
           ))}
         </section>
         {view && (
-          <PutIn view={view} isBusy={isBusy} onPut={(jobs) => make(() => api.putInQueue(jobs))} />
+          <PutIn
+            view={view}
+            isBusy={isBusy}
+            onPut={(jobs) => make(() => api.putInQueue(jobs))}
+            onRows={(job) => make(() => api.putRowsInQueue(job))}
+          />
         )}
       </main>
     </div>
@@ -152,10 +157,12 @@ interface PutProps {
   view: QueueView;
   isBusy: boolean;
   onPut: (jobs: number[]) => Promise<void>;
+  /** Makes a job for each row of a job's list. */
+  onRows: (job: number) => Promise<void>;
 }
 
 /** Jobs that go in together: a class, one net, thirty faces. */
-function PutIn({ view, isBusy, onPut }: PutProps) {
+function PutIn({ view, isBusy, onPut, onRows }: PutProps) {
   const [chosen, setChosen] = useState<number[]>([]);
   const there = chosen.filter((id) => view.others.some((own) => own.id === id));
   return (
@@ -174,7 +181,7 @@ function PutIn({ view, isBusy, onPut }: PutProps) {
       </div>
       <p className="spec-subtitle">Their sheets are frozen as they are now, in the order chosen.</p>
       <ul className="queue-others">
-        {view.others.map(({ id, name }) => (
+        {view.others.map(({ id, name, rows }) => (
           <li key={id}>
             <Form.Check
               id={`queue-${id}`}
@@ -186,6 +193,17 @@ function PutIn({ view, isBusy, onPut }: PutProps) {
                 )
               }
             />
+            {rows > 1 && (
+              <Button
+                variant="plain"
+                disabled={isBusy}
+                title="A sheet of its own for each row of the list, printed and put in together"
+                aria-label={`${name}: a job for each of ${rows} rows`}
+                onClick={() => void onRows(id)}
+              >
+                a job for each of {rows} rows
+              </Button>
+            )}
           </li>
         ))}
       </ul>

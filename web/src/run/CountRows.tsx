@@ -1,41 +1,58 @@
-/** Good pieces, and bad ones by cause. */
+/** Good pieces, and bad ones by cause, of each piece of the job; and what is still missing. */
 import { useState } from 'react';
 
-import type { Bad, RunStands } from '../api/generated/types';
+import type { Bad, CountedPiece } from '../api/generated/types';
 import { CountField } from '../card/CountField';
 import type { Running } from './useRun';
+
+export function CountRows({ pieces, run }: { pieces: CountedPiece[]; run: Running }) {
+  return (
+    <>
+      {pieces.map((piece) => (
+        <CountOne key={piece.id} piece={piece} isAlone={pieces.length === 1} run={run} />
+      ))}
+    </>
+  );
+}
 
 interface Counts {
   good: number;
   bad: Partial<Record<Bad, number>>;
 }
 
-export function CountRows({ stands, run }: { stands: RunStands; run: Running }) {
+interface Props {
+  piece: CountedPiece;
+  isAlone: boolean;
+  run: Running;
+}
+
+function CountOne({ piece, isAlone, run }: Props) {
   const [tried, setTried] = useState<Counts | null>(null);
   const kept: Counts = {
-    good: stands.good,
-    bad: Object.fromEntries(stands.bad.map(({ cause, count }) => [cause, count])),
+    good: piece.good,
+    bad: Object.fromEntries(piece.bad.map(({ cause, count }) => [cause, count])),
   };
   const counts = tried ?? kept;
   const keep = async () => {
-    const isKept = await run.change({ do: 'count', ...counts });
+    const isKept = await run.change({ do: 'count', piece: piece.id, counted: counts });
     if (isKept) setTried(null);
     return isKept;
   };
   return (
-    <div className="run-counts">
+    <section className="run-counts" aria-label={piece.name}>
+      {!isAlone && <h3>{piece.name}</h3>}
       <CountField
-        label="Good pieces"
+        label={isAlone ? 'Good pieces' : `Good of ${piece.name}`}
         value={counts.good}
         errors={[]}
         onTry={(good) => setTried({ ...counts, good })}
         onKeep={keep}
         onApply={() => undefined}
       />
-      {stands.bad.map(({ cause, name }) => (
+      {piece.bad.map(({ cause, name }) => (
         <CountField
           key={cause}
-          label={name}
+          label={isAlone ? name : `${name}, ${piece.name}`}
           value={counts.bad[cause] ?? 0}
           errors={[]}
           onTry={(count) => setTried({ ...counts, bad: { ...counts.bad, [cause]: count } })}
@@ -43,6 +60,9 @@ export function CountRows({ stands, run }: { stands: RunStands; run: Running }) 
           onApply={() => undefined}
         />
       ))}
-    </div>
+      <p className={piece.is_enough ? 'run-note' : 'run-missing'} role="status">
+        {piece.words}
+      </p>
+    </section>
   );
 }

@@ -93,7 +93,7 @@ export function RunSteps({ session, unit, workshop, notice, run, stands, onFiles
             <ScaleRow scale={stands.scale} unit={unit} run={run} />
           )}
           {step.kind === 'cut' && <SendRow key={step.id} {...{ stands, step }} isOpen={isReady} />}
-          {step.kind === 'count' && <CountRows stands={stands} run={run} />}
+          {step.kind === 'count' && <CountRows pieces={stands.pieces} run={run} />}
           {isNow && step.held_by !== null && step.kind !== 'measure' && (
             <p className="run-wrong">{step.held_by}</p>
           )}
@@ -136,10 +136,7 @@ export function RunSteps({ session, unit, workshop, notice, run, stands, onFiles
             value={`${steps.filter((own) => own.done >= own.times).length} of ${steps.length}`}
           />
           <Result label="Good pieces" value={String(stands.good)} />
-          <Result
-            label="Bad pieces"
-            value={String(stands.bad.reduce((sum, { count }) => sum + count, 0))}
-          />
+          <Result label="Bad pieces" value={String(stands.bad)} />
           <div className="run-hold">
             {stands.is_stopped ? (
               <p className="card-note is-broken">

@@ -26,9 +26,11 @@ interface Props {
   preview: Preview;
   unit: UnitInfo;
   nesting: Nesting;
+  /** True where the card comes from a roll. */
+  isRoll: boolean;
 }
 
-export function LayRows({ session, preview, unit, nesting }: Props) {
+export function LayRows({ session, preview, unit, nesting, isRoll }: Props) {
   const [isOpen, setOpen] = useState(false);
   const plan = session.job.sheet;
   const made = plan.kept ? plan.kept.made : 'rows';
@@ -111,6 +113,7 @@ export function LayRows({ session, preview, unit, nesting }: Props) {
       {distances.map((figure) => (
         <FigureField key={figure.field} figure={figure} session={session} unit={unit} />
       ))}
+      {isRoll && count('sheet.in_a_row', 'Sheets of the roll in a row', plan.in_a_row ?? 1)}
       <ChoiceField
         label="Turned"
         value={plan.turning}

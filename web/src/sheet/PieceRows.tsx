@@ -1,4 +1,5 @@
 /** The job's pieces and how many are wanted of each. */
+import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 
 import { useNavigate } from 'react-router';
@@ -22,6 +23,19 @@ export function PieceRows({ id, session, preview }: Props) {
   const open = (piece: string) => void navigate(`/jobs/${id}/form?piece=${piece}`);
   const addOne = () => void session.keep(add('pieces', { ...preview.another, id: undefined }));
   const addCard = () => void session.keep(add('pieces', { ...preview.card, id: undefined }));
+  const hasMore = job.pieces.some(({ spares, pack }) => (spares ?? 0) > 0 || (pack ?? 0) > 0);
+  const [isAsked, setAsked] = useState(false);
+  const isOpen = isAsked || hasMore;
+  const count = (field: string, label: string, value: number) => (
+    <CountField
+      label={label}
+      value={value}
+      errors={errorsOf(session, field)}
+      onTry={(next) => session.propose(set(field, next))}
+      onKeep={() => session.keep()}
+      onApply={(error) => void session.keep(...error.remedy.changes)}
+    />
+  );
   const removeOne = (piece: string) => void session.keep(remove(`pieces.${piece}`));
   return (
     <Rows
@@ -36,12 +50,17 @@ export function PieceRows({ id, session, preview }: Props) {
           <Button variant="plain" onClick={addOne}>
             add a piece
           </Button>
+          {!hasMore && (
+            <Button variant="plain" aria-expanded={isOpen} onClick={() => setAsked(!isAsked)}>
+              spares, packs
+            </Button>
+          )}
         </>
       }
     >
       {preview.pieces.map((piece) => {
         const field = `pieces.${piece.id}.copies`;
-        const value = job.pieces.find(({ id: known }) => known === piece.id)?.copies ?? 0;
+        const own = job.pieces.find(({ id: known }) => known === piece.id);
         const alone = preview.pieces.length === 1;
         const holder = preview.pieces.find(({ id: known }) => known === piece.held_by);
         if (holder)
@@ -57,14 +76,13 @@ export function PieceRows({ id, session, preview }: Props) {
           );
         return (
           <div key={field} className="piece-row">
-            <CountField
-              label={alone ? 'Copies wanted' : piece.name}
-              value={value}
-              errors={errorsOf(session, field)}
-              onTry={(count) => session.propose(set(field, count))}
-              onKeep={() => session.keep()}
-              onApply={(error) => void session.keep(...error.remedy.changes)}
-            />
+            {count(field, alone ? 'Copies wanted' : piece.name, own?.copies ?? 0)}
+            {isOpen && (
+              <>
+                {count(`pieces.${piece.id}.spares`, 'Spares beside them', own?.spares ?? 0)}
+                {count(`pieces.${piece.id}.pack`, 'In a pack, 0: not packed', own?.pack ?? 0)}
+              </>
+            )}
             {!alone && (
               <p className="piece-note">
                 {piece.laid} laid

@@ -97,7 +97,13 @@ export function SheetStage(props: StageProps) {
         }
       >
         <PieceRows id={id} session={session} preview={preview} />
-        <LayRows session={session} preview={preview} unit={unit} nesting={nesting} />
+        <LayRows
+          session={session}
+          preview={preview}
+          unit={unit}
+          nesting={nesting}
+          isRoll={job.pieces.some(({ stock }) => workshop.stocks[stock]?.roll)}
+        />
         <OrderRows job={job} preview={preview} workshop={workshop} onApply={onChanges} />
         <Rows title="Stock" page="caliper" aside={<Link to="/workshop/stocks">Workshop</Link>}>
           <ChoiceField

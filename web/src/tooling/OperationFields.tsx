@@ -79,6 +79,25 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
           No recipe for this card, cutter and tool: the machine’s own settings, or cut a test.
         </p>
       )}
+      {own.last && (
+        <div className="recipe">
+          <span>
+            Last time <b>{own.last.words}</b>, {own.last.made_at.slice(0, 10)}: {own.last.settings}
+          </span>
+          {own.last.is_good && !own.last.is_same && (
+            <Button
+              size="sm"
+              variant="outline-primary"
+              onClick={() => {
+                const { force, speed, passes, depth } = own.last ?? own;
+                keep({ ...say, force, speed, passes, depth });
+              }}
+            >
+              As last time
+            </Button>
+          )}
+        </div>
+      )}
       <SwitchField
         label="Worked"
         value={own.is_off ? 'off' : 'on'}

@@ -122,7 +122,13 @@ export function ToolingStage(props: StageProps) {
         title={view ? view.time_text : 'Tooling'}
         subtitle={
           cutter
-            ? `a sheet on ${cutter.name}${view?.order_text ? `, ${view.order_text}` : ''}`
+            ? [
+                `a sheet on ${cutter.name}`,
+                view?.order_text,
+                view?.print_text && `${view.print_text} of printing before`,
+              ]
+                .filter(Boolean)
+                .join(', ')
             : 'No cutter: lines are cut by hand'
         }
         notice={notice}

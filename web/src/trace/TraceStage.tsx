@@ -11,6 +11,7 @@ import { SetFree } from '../form/SetFree';
 import type { StageProps } from '../job/StageProps';
 import { BorderRows } from './BorderRows';
 import { MendRows } from './MendRows';
+import { PrintedBorder } from './PrintedBorder';
 import { mendOf, partOf, type Tool } from './tools';
 import './trace.css';
 import { TraceBoard } from './TraceBoard';
@@ -79,6 +80,7 @@ export function TraceStage({ stage, own, view }: Props) {
           onInHand={setInHand}
         />
         <BorderRows {...{ stage, own, view, unit, tool }} onTool={setTool} />
+        <PrintedBorder {...{ stage, unit }} border={own.border.distance} />
         <MendRows {...{ session, own, view, tool }} onTool={setTool} />
         <BackingRows session={session} workshop={workshop} unit={unit} />
         <CardRows stage={stage} />

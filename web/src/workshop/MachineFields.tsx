@@ -58,6 +58,19 @@ export function PrinterFields(editing: Editing<Of<'printers'>>) {
         margins={record.margins}
         change={(now, margins) => ({ ...now, margins })}
       />
+      <Rows title="Printing">
+        <RecordChoice
+          session={editing.session}
+          label="Prints with"
+          value={record.process ?? 'unknown'}
+          choices={[
+            ['unknown', 'not known'],
+            ['inkjet', 'ink (inkjet)'],
+            ['laser', 'toner (laser)'],
+          ]}
+          change={(now, process) => ({ ...now, process: process === 'unknown' ? null : process })}
+        />
+      </Rows>
       <Rows title="Printing the back">
         <RecordChoice
           session={editing.session}

@@ -24,7 +24,7 @@ interface Props extends Editing<Of<'recipes'>> {
   workshop: Workshop;
 }
 
-const named = (records: Record<string, { name: string } | undefined>, own: string) => {
+export const named = (records: Record<string, { name: string } | undefined>, own: string) => {
   const all = Object.entries(records).map(([id, record]): [string, string] => [
     id,
     record?.name ?? id,

@@ -15,6 +15,7 @@ import { SwitchField } from '../card/SwitchField';
 import { CutterFields } from './CutterFields';
 import { TextField } from './fields';
 import { CarrierFields, MarkFields, type Of, PrinterFields } from './MachineFields';
+import { PrintRecipeFields } from './PrintRecipeFields';
 import { RecipeFields } from './RecipeFields';
 import { RecordBoard } from './RecordBoard';
 import { StockFields } from './StockFields';
@@ -157,5 +158,7 @@ function Fields({ session, unit, workshop }: FieldsProps) {
       return <MarkFields {...editing<'mark_sets'>()} />;
     case 'recipes':
       return <RecipeFields {...editing<'recipes'>()} workshop={workshop} />;
+    case 'print_recipes':
+      return <PrintRecipeFields {...editing<'print_recipes'>()} workshop={workshop} />;
   }
 }

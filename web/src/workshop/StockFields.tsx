@@ -70,6 +70,17 @@ export function StockFields(editing: Editing<Of<'stocks'>>) {
         />
         <RecordChoice
           session={session}
+          label="Only for"
+          value={record.takes ?? 'either'}
+          choices={[
+            ['either', 'any printer'],
+            ['inkjet', 'inkjet printers'],
+            ['laser', 'laser printers'],
+          ]}
+          change={(now, takes) => ({ ...now, takes: takes === 'either' ? null : takes })}
+        />
+        <RecordChoice
+          session={session}
           label="Through ink shines"
           value={record.shine}
           choices={[

@@ -23,6 +23,12 @@ export const KINDS: { kind: RecordKind; name: string; one: string; about: string
     one: 'recipe',
     about: 'Settings that work a kind of line on a card.',
   },
+  {
+    kind: 'print_recipes',
+    name: 'Printing recipes',
+    one: 'printing recipe',
+    about: 'How a card is printed by a printer.',
+  },
 ];
 
 export const asKind = (text: string | undefined): RecordKind | null =>

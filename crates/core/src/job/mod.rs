@@ -1,5 +1,6 @@
 //! A job: its pieces, what is printed on them, and how their copies go onto sheets.
 
+mod each_row;
 mod fields;
 mod layout;
 pub mod older;

@@ -33,14 +33,35 @@ pub struct JobPiece {
     pub list: Option<List>,
     /// Copies wanted, 1 to 10,000.
     pub copies: u32,
+    /// Copies made beside them because some go wrong, 0 to 10,000.
+    #[serde(default, skip_serializing_if = "is_none")]
+    pub spares: u32,
+    /// How many good ones go into a pack, up to 10,000; 0 where they are not packed.
+    #[serde(default, skip_serializing_if = "is_none")]
+    pub pack: u32,
 }
+
+/// serde asks by reference.
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "as serde asks")]
+const fn is_none(count: &u32) -> bool {
+    *count == 0
+}
+
+/// Most copies of a piece, spares among them.
+const MOST_COPIES: u32 = 10_000;
 
 impl JobPiece {
     /// A piece of a form in a card, one copy, bare.
     #[must_use]
     pub fn new(id: &str, form: Form, stock: &str) -> Self {
         let (id, stock) = (PieceId(id.to_owned()), RecordId(stock.to_owned()));
-        Self { id, name: None, form, stock, face: None, list: None, copies: 1 }
+        Self { id, name: None, form, stock, face: None, list: None, copies: 1, spares: 0, pack: 0 }
+    }
+
+    /// Copies that are made: those that are wanted, and the spares.
+    #[must_use]
+    pub const fn made(&self) -> u32 {
+        self.copies.saturating_add(self.spares)
     }
 
     /// What it goes by among others.
@@ -83,7 +104,22 @@ impl JobPiece {
             &self.field("copies"),
             "The number of copies",
             f64::from(self.copies),
-            1.0..=10_000.0,
+            1.0..=f64::from(MOST_COPIES),
+            |count| format!("{count}"),
+        );
+        let spare = f64::from(MOST_COPIES.saturating_sub(self.copies));
+        faults.range(
+            &self.field("spares"),
+            "The number of spares",
+            f64::from(self.spares),
+            0.0..=spare,
+            |count| format!("{count}"),
+        );
+        faults.range(
+            &self.field("pack"),
+            "The size of a pack",
+            f64::from(self.pack),
+            0.0..=f64::from(MOST_COPIES),
             |count| format!("{count}"),
         );
     }

@@ -117,6 +117,9 @@ pub struct SheetPlan {
     /// How copies may be turned.
     #[serde(default)]
     pub turning: Turning,
+    /// How many sheets of a roll are printed and cut in a row before it is cut off, 1 to 50.
+    #[serde(default = "one", skip_serializing_if = "is_one")]
+    pub in_a_row: u32,
     /// Whether sheets are filled up.
     #[serde(default)]
     pub amount: Amount,
@@ -126,6 +129,16 @@ pub struct SheetPlan {
     /// How a nested layout is sought.
     #[serde(default)]
     pub search: Search,
+}
+
+const fn one() -> u32 {
+    1
+}
+
+/// serde asks by reference.
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "as serde asks")]
+const fn is_one(count: &u32) -> bool {
+    *count == 1
 }
 
 impl Default for SheetPlan {
@@ -141,6 +154,7 @@ impl Default for SheetPlan {
             spacing: 2.0,
             to_marks: 0.0,
             turning: Turning::default(),
+            in_a_row: 1,
             amount: Amount::default(),
             kept: None,
             search: Search::default(),
@@ -177,6 +191,13 @@ impl SheetPlan {
             self.search.budget,
             1.0..=600.0,
             |s| format!("{s} s"),
+        );
+        faults.range(
+            "sheet.in_a_row",
+            "The number of sheets in a row",
+            f64::from(self.in_a_row),
+            1.0..=50.0,
+            |count| format!("{count}"),
         );
         if let Some(kept) = &self.kept {
             kept.validate(faults);

@@ -59,6 +59,8 @@ pub enum Share {
     Edge,
     /// Those of a piece.
     Piece(PieceId),
+    /// Those of a layer and a colour of a drawing from elsewhere.
+    Drawn(String),
 }
 
 impl OperationId {
@@ -69,13 +71,14 @@ impl OperationId {
             Share::Rest => kind.id().to_owned(),
             Share::Edge => format!("{}@edge", kind.id()),
             Share::Piece(piece) => format!("{}@{piece}", kind.id()),
+            Share::Drawn(group) => format!("{}@:{group}", kind.id()),
         })
     }
 
     /// What it is called in files: letters, digits and hyphens alone.
     #[must_use]
     pub fn in_files(&self) -> String {
-        self.0.replace('@', "-")
+        self.0.replace('@', "-").replace(':', "")
     }
 
     /// The kind and the share that it names; `None` where it names none.
@@ -84,10 +87,17 @@ impl OperationId {
         let (kind, share) = match self.0.split_once('@') {
             None => (self.0.as_str(), Share::Rest),
             Some((kind, "edge")) => (kind, Share::Edge),
-            Some((kind, piece)) => (kind, Share::Piece(PieceId::from(piece))),
+            Some((kind, own)) => match own.strip_prefix(':') {
+                Some(group) => (kind, Share::Drawn(group.to_owned())),
+                None => (kind, Share::Piece(PieceId::from(own))),
+            },
         };
         let kind = LineKind::IN_ORDER.into_iter().find(|own| own.id() == kind)?;
-        let is_sound = !matches!(&share, Share::Piece(piece) if !piece.is_sound());
+        let is_sound = match &share {
+            Share::Piece(piece) => piece.is_sound(),
+            Share::Drawn(group) => PieceId::from(group.as_str()).is_sound(),
+            Share::Rest | Share::Edge => true,
+        };
         (kind != LineKind::Guide && is_sound).then_some((kind, share))
     }
 }

@@ -116,6 +116,27 @@ impl Group {
         let look = look.as_ref().and_then(|look| look.as_str()).unwrap_or_default();
         format!("{}|{}|{look}", self.layer, self.colour)
     }
+
+    /// What operations know lines of its layer and colour by: small letters, digits and hyphens, up to 24.
+    #[must_use]
+    pub fn slug(&self) -> String {
+        let layer: String = crate::id::plain(&self.layer).chars().take(16).collect();
+        let colour = self.colour.trim_start_matches('#').to_lowercase();
+        let own = format!("{}-{colour}", layer.trim_matches('-'));
+        let own = own.trim_matches('-');
+        if own.is_empty() { "plain".to_owned() } else { own.to_owned() }
+    }
+
+    /// Its layer and colour, in words.
+    #[must_use]
+    pub fn name(&self) -> String {
+        match (self.layer.is_empty(), self.colour.is_empty()) {
+            (true, true) => "lines of no colour".to_owned(),
+            (true, false) => self.colour.clone(),
+            (false, true) => self.layer.clone(),
+            (false, false) => format!("{}, {}", self.layer, self.colour),
+        }
+    }
 }
 
 /// A line, in one go.

@@ -9,7 +9,11 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::RunStep;
+use super::{Ground, RunStep, StepKind, steps};
+use crate::id::PieceId;
+use crate::job::OperationId;
+use crate::prepare::Prepared;
+use crate::workshop::Force;
 
 /// How often a step was done, and when last.
 #[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize)]
@@ -59,17 +63,67 @@ impl Bad {
     }
 }
 
+/// Pieces that came out, good ones and bad.
+#[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(default)]
+pub struct Counted {
+    /// Good ones.
+    pub good: u32,
+    /// Bad ones, by cause.
+    pub bad: BTreeMap<Bad, u32>,
+}
+
+impl Counted {
+    /// How many are bad.
+    #[must_use]
+    pub fn bad(&self) -> u32 {
+        self.bad.values().fold(0, |sum, own| sum.saturating_add(*own))
+    }
+
+    /// Both.
+    #[must_use]
+    pub fn all(&self) -> u32 {
+        self.good.saturating_add(self.bad())
+    }
+}
+
+/// With what an operation was really done.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Sent {
+    /// Which.
+    pub operation: OperationId,
+    /// None where it was left to the machine.
+    pub force: Option<Force>,
+    /// mm/s.
+    pub speed: Option<f64>,
+    /// How often along each line.
+    pub passes: u32,
+    /// The station's step.
+    pub depth: Option<f64>,
+}
+
+/// With what a sheet was cut.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct SheetSent {
+    /// Which sheet, from 1.
+    pub sheet: u32,
+    /// What was done on it.
+    pub operations: Vec<Sent>,
+}
+
 /// How far a run has come.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(default)]
 pub struct Progress {
     /// Steps by their names.
     pub done: BTreeMap<String, Done>,
-    /// Good pieces.
-    pub good: u32,
-    /// Bad ones, by cause.
-    pub bad: BTreeMap<Bad, u32>,
+    /// Pieces that came out.
+    pub counts: BTreeMap<PieceId, Counted>,
+    /// With what the last sheet was cut, by the step that cut it.
+    pub sent: BTreeMap<String, SheetSent>,
+    /// The entries of the Logbook that tell of it.
+    pub logged: Vec<i32>,
     /// What the printed scale measured, mm.
     pub measured: Option<f64>,
     /// True while it is held.
@@ -93,12 +147,12 @@ pub enum RunChange {
         /// Its name.
         step: String,
     },
-    /// Pieces are counted.
+    /// Copies of a piece are counted.
     Count {
-        /// Good ones.
-        good: u32,
-        /// Bad ones, by cause.
-        bad: BTreeMap<Bad, u32>,
+        /// The piece.
+        piece: PieceId,
+        /// What came out.
+        counted: Counted,
     },
     /// The printed scale was measured, mm.
     Measure {
@@ -131,6 +185,9 @@ pub enum NoChange {
     /// Nothing is done once it was stopped.
     #[error("the run was stopped: print the sheets again to begin a new one")]
     Stopped,
+    /// No such piece.
+    #[error("the sheets hold no piece “{0}”")]
+    NoPiece(String),
     /// More pieces than anybody makes.
     #[error("{0} pieces are counted: a run has at most {MOST}")]
     Count(u32),
@@ -150,22 +207,37 @@ impl Progress {
     }
 
     /// The step that is next; `None` once all are done. Steps that are done for each sheet go round: a sheet is loaded, cut and
-    /// looked at before the next one is loaded.
+    /// looked at before the next one is loaded; of a roll, so many sheets in a row.
     #[must_use]
     pub fn next<'a>(&self, steps: &'a [RunStep]) -> Option<&'a RunStep> {
         let round = |one: &RunStep, two: &RunStep| {
-            one.times > 1 && (one.times, one.loading) == (two.times, two.loading)
+            one.sheets > 1 && (one.sheets, one.loading) == (two.sheets, two.loading)
         };
+        let reached = |own: &RunStep| (self.times(&own.id) * own.each).min(own.sheets);
         steps.chunk_by(round).find_map(|own| {
-            let least = own.iter().map(|step| self.times(&step.id)).min()?;
-            own.iter().find(|step| self.times(&step.id) == least && least < step.times)
+            let least = own.iter().map(reached).min()?;
+            own.iter().find(|step| reached(step) == least && least < step.sheets)
         })
     }
 
-    /// How many pieces are bad.
+    /// Everything that was counted.
     #[must_use]
-    pub fn bad(&self) -> u32 {
-        self.bad.values().sum()
+    pub fn counted(&self) -> Counted {
+        let mut all = Counted::default();
+        for own in self.counts.values() {
+            all.good = all.good.saturating_add(own.good);
+            for (cause, count) in &own.bad {
+                let sum = all.bad.entry(*cause).or_default();
+                *sum = sum.saturating_add(*count);
+            }
+        }
+        all
+    }
+
+    /// Notes with what a step cut a sheet, from 1. What went over the wire says so itself; a tick afterwards, for the same
+    /// sheet, changes nothing of it.
+    pub fn note_sent(&mut self, step: &str, sheet: u32, operations: Vec<Sent>) {
+        self.sent.insert(step.to_owned(), SheetSent { sheet, operations });
     }
 
     /// Makes a change at a moment.
@@ -175,9 +247,10 @@ impl Progress {
     pub fn change(
         &mut self,
         change: &RunChange,
-        steps: &[RunStep],
+        ground: &Ground<'_>,
         at: &str,
     ) -> Result<(), NoChange> {
+        let steps = &steps(ground);
         if self.is_stopped && !matches!(change, RunChange::Count { .. }) {
             return Err(NoChange::Stopped);
         }
@@ -197,6 +270,11 @@ impl Progress {
                 let done = self.done.entry(step.id.clone()).or_default();
                 done.times += 1;
                 at.clone_into(&mut done.at);
+                let sheet = done.times;
+                let is_told = self.sent.get(&step.id).is_some_and(|own| own.sheet == sheet);
+                if step.kind == StepKind::Cut && !is_told {
+                    self.note_sent(&step.id, sheet, sent(ground.prepared, step.loading));
+                }
             }
             RunChange::Back { step } => {
                 let step = found(step)?;
@@ -204,13 +282,17 @@ impl Progress {
                 let done = done.ok_or_else(|| NoChange::NotYet(step.title.clone()))?;
                 done.times -= 1;
             }
-            RunChange::Count { good, bad } => {
-                let all = bad.values().fold(*good, |sum, own| sum.saturating_add(*own));
-                if all > MOST {
-                    return Err(NoChange::Count(all));
+            RunChange::Count { piece, counted } => {
+                if !ground.job.pieces.iter().any(|own| own.id == *piece) {
+                    return Err(NoChange::NoPiece(piece.shown()));
                 }
-                self.good = *good;
-                self.bad = bad.iter().filter(|own| *own.1 > 0).map(|(a, b)| (*a, *b)).collect();
+                if counted.all() > MOST {
+                    return Err(NoChange::Count(counted.all()));
+                }
+                let bad = counted.bad.iter().filter(|own| *own.1 > 0);
+                let counted =
+                    Counted { good: counted.good, bad: bad.map(|(a, b)| (*a, *b)).collect() };
+                self.counts.insert(piece.clone(), counted);
             }
             RunChange::Measure { mm } => {
                 if !(1.0..=1000.0).contains(mm) {
@@ -224,4 +306,21 @@ impl Progress {
         }
         Ok(())
     }
+}
+
+/// With what a loading is cut as the job stands now.
+#[must_use]
+pub fn sent(prepared: &Prepared, loading: usize) -> Vec<Sent> {
+    let done = prepared
+        .operations
+        .iter()
+        .filter(|own| own.loading == loading && !own.is_off && own.station.is_some());
+    done.map(|own| Sent {
+        operation: own.id.clone(),
+        force: own.force,
+        speed: own.speed,
+        passes: own.passes,
+        depth: own.depth,
+    })
+    .collect()
 }

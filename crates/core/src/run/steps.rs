@@ -7,6 +7,7 @@ use serde::Serialize;
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+use super::printing::{minutes_text, print_minutes, print_recipe};
 use crate::job::Job;
 use crate::prepare::Prepared;
 use crate::records::Records;
@@ -48,8 +49,12 @@ pub struct RunStep {
     pub title: String,
     /// What is to be known, line by line.
     pub says: Vec<String>,
-    /// How often it is done: once, or for each sheet.
+    /// How often it is done: once, for each sheet, or for each strip of a roll.
     pub times: u32,
+    /// For how many sheets it is done at once.
+    pub each: u32,
+    /// For how many in all.
+    pub sheets: u32,
     /// In which loading of the sheet, from 0; for steps at the cutter.
     pub loading: usize,
 }
@@ -86,20 +91,40 @@ pub fn steps(ground: &Ground<'_>) -> Vec<RunStep> {
         None => own.by_hand(&mut steps, sheets),
     }
     let pieces = ground.prepared.layout.laid;
-    steps.push(step("count", StepKind::Count, "Take the pieces out and count them", 1)
-        .says(format!("{pieces} pieces should be there. Weed the waste first, then bend nicks until they give."))
-        .says("Count bad ones by what was wrong with them: the Logbook keeps it."));
+    let mut count = step("count", StepKind::Count, "Take the pieces out and count them", 1)
+        .says(format!(
+            "{} should be there. Weed the waste first, then bend nicks until they give.",
+            many(pieces, "piece")
+        ))
+        .says("Count bad ones by what was wrong with them: the Logbook keeps it.");
+    for piece in ground.job.pieces.iter().filter(|own| own.spares > 0 || own.pack > 0) {
+        let mut words = format!("{}: {} wanted", ground.job.title(piece), piece.copies);
+        if piece.spares > 0 {
+            words.push_str(&format!(", {} made", many(piece.spares, "spare")));
+        }
+        if piece.pack > 0 {
+            words.push_str(&format!(", in packs of {}", piece.pack));
+        }
+        count = count.says(format!("{words}."));
+    }
+    steps.push(count);
     steps
 }
 
 fn step(id: &str, kind: StepKind, title: &str, times: u32) -> RunStep {
     let (id, title) = (id.to_owned(), title.to_owned());
-    RunStep { id, kind, title, says: Vec::new(), times, loading: 0 }
+    RunStep { id, kind, title, says: Vec::new(), times, each: 1, sheets: times, loading: 0 }
 }
 
 impl RunStep {
     fn says(mut self, words: impl Into<String>) -> Self {
         self.says.push(words.into());
+        self
+    }
+
+    /// Done once for so many sheets of a roll.
+    fn in_strips(mut self, of: u32) -> Self {
+        (self.each, self.times) = (of, self.sheets.div_ceil(of));
         self
     }
 
@@ -148,6 +173,14 @@ impl Making<'_> {
             };
             print = print.says(format!("Choose two-sided, turned about the {edge} edge."));
         }
+        print = self.as_it_worked(print);
+        let strip = self.in_a_row();
+        if let Some(length) = self.strip().filter(|_| strip > 1) {
+            print = print.says(format!(
+                "From the roll, {strip} sheets in a row: cut it off after every {}.",
+                self.show(length)
+            ));
+        }
         if self.stock().is_some_and(|stock| stock.mirrored) {
             print =
                 print.says("The sheets are mirrored already: mirror nothing in the print dialog.");
@@ -178,6 +211,38 @@ impl Making<'_> {
                 cutter.name,
             )));
         }
+    }
+
+    /// What the printer is told for this card, as it worked before.
+    fn as_it_worked(&self, print: RunStep) -> RunStep {
+        let Some(recipe) = print_recipe(self.ground) else {
+            return print.says("No printing recipe yet for this card on this printer: keep what works in the Workshop.");
+        };
+        let mut print = print.says(capital(&format!("{}.", recipe.settings.words().join(", "))));
+        if let Some(minutes) = print_minutes(self.ground) {
+            print = print.says(format!("It takes about {}.", minutes_text(minutes)));
+        }
+        if !recipe.note.is_empty() {
+            print = print.says(recipe.note.clone());
+        }
+        print
+    }
+
+    /// How many sheets of a roll lie in a row; 1 where it is no roll.
+    fn in_a_row(&self) -> u32 {
+        if self.stock().is_some_and(|stock| stock.roll.is_some()) {
+            self.ground.job.sheet.in_a_row.max(1)
+        } else {
+            1
+        }
+    }
+
+    /// How long a strip of a roll is, mm: what the cutter needs ahead, the sheets, what it needs behind.
+    fn strip(&self) -> Option<f64> {
+        self.stock()?.roll?;
+        let page = self.ground.prepared.windows.page;
+        let (lead, tail) = self.records.cutter.map_or((0.0, 0.0), |own| (own.lead, own.tail));
+        Some(page.height().mul_add(f64::from(self.in_a_row()), lead + tail))
     }
 
     fn cutting(&self, steps: &mut Vec<RunStep>, cutter: &Cutter, sheets: u32) {
@@ -272,6 +337,22 @@ impl Making<'_> {
             (Finds::PrintedItself, _) => load.says("It printed the sheet itself: leave it in."),
             _ => load.says("Against the stop: it goes by the sheet’s edge."),
         };
+        if let Some(length) = self.strip() {
+            let page = self.ground.prepared.windows.page;
+            load = load.says(format!(
+                "Feed {} of the roll, the sheets and what the cutter holds.",
+                self.show(length)
+            ));
+            if self.in_a_row() > 1 {
+                load = load
+                    .says(format!(
+                        "{} lie in a row: after each, jog {} on, to the first mark of the next.",
+                        many(self.in_a_row().min(sheets), "sheet"),
+                        self.show(page.height())
+                    ))
+                    .in_strips(self.in_a_row());
+            }
+        }
         if !self.ground.prepared.code.is_empty() && self.ground.prepared.is_printed() {
             load = load.says(format!("The sheet’s code must be {}.", self.ground.prepared.code));
         }

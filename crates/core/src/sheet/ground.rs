@@ -69,7 +69,7 @@ pub(crate) fn draw(
     records: &Records<'_>,
     memory: &dyn Memory,
 ) -> Result<Vec<Drawn>, Vec<InputError>> {
-    let several = job.pieces.len() > 1 || job.pieces.iter().any(|piece| piece.copies > 1);
+    let several = job.pieces.len() > 1 || job.pieces.iter().any(|piece| piece.made() > 1);
     let most_bleed = if several { job.sheet.spacing / 2.0 } else { f64::INFINITY };
     let turning = records.printer.map_or(0.0, |printer| printer.turning_error);
     let one = |number: usize, piece: &JobPiece, held: &[&Drawn], holder: Option<usize>| {

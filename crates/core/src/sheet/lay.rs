@@ -124,10 +124,10 @@ fn by_itself(plan: &SheetPlan, ground: &Ground, piece: &OnGround) -> Layout {
         })
         .collect();
     let lay = |copies| lay_sets(&set, &ground.windows, &piece.turns, plan.spacing, copies);
-    let layout = lay(piece.drawn.job_piece.copies);
+    let layout = lay(piece.drawn.job_piece.made());
     let full = layout.per_sheet.max(1);
-    let filled = piece.drawn.job_piece.copies.div_ceil(full) * full;
-    if plan.amount == Amount::FillSheets && layout.laid > 0 && filled > piece.drawn.job_piece.copies
+    let filled = piece.drawn.job_piece.made().div_ceil(full) * full;
+    if plan.amount == Amount::FillSheets && layout.laid > 0 && filled > piece.drawn.job_piece.made()
     {
         lay(filled)
     } else {
@@ -146,7 +146,7 @@ fn shared(plan: &SheetPlan, ground: &Ground, card: &RecordId, alone: &[Layout]) 
             // The turn in which it lies when it is by itself.
             let lies = alone.iter().flat_map(|layout| &layout.runs).flat_map(|run| &run.placements);
             let turn = lies.clone().find(|place| place.part == number)?.turn;
-            Some((number, piece.blanks[at].turned(turn), piece.drawn.job_piece.copies))
+            Some((number, piece.blanks[at].turned(turn), piece.drawn.job_piece.made()))
         })
         .collect();
     wanted.sort_by(|(_, a, _), (_, b, _)| b.size().y.total_cmp(&a.size().y));

@@ -12,7 +12,8 @@ use crate::geometry::{circle, path_text, polygon};
 use crate::tooling::{trial_pattern, trial_size};
 use crate::units::{Unit, measure};
 use crate::workshop::{
-    Carrier, Corner, Cutter, Finds, Force, Grain, MarkSet, Printer, Recipe, Record, Stock,
+    Carrier, Corner, Cutter, Finds, Force, Grain, LiesInTray, MarkSet, PrintRecipe, Printer,
+    Recipe, Record, Stock,
 };
 
 /// A record, drawn.
@@ -83,6 +84,7 @@ pub fn draw_record(record: &Record, unit: Unit) -> RecordDrawing {
         Record::Carriers(carrier) => draw_carrier(carrier, show),
         Record::MarkSets(set) => draw_marks(set, show),
         Record::Recipes(recipe) => draw_recipe(recipe),
+        Record::PrintRecipes(recipe) => draw_print_recipe(recipe),
     }
 }
 
@@ -100,6 +102,23 @@ fn draw_recipe(recipe: &Recipe) -> RecordDrawing {
             .map(|(_, path)| DrawnPart::new(DrawnAs::Frame, name.clone(), &(place * path))),
     );
     RecordDrawing { size: [scrap.width(), scrap.height()], parts }
+}
+
+/// A sheet as it lies in the tray.
+fn draw_print_recipe(recipe: &PrintRecipe) -> RecordDrawing {
+    let page = sample(f64::INFINITY, f64::INFINITY);
+    let tray = page.inset(20.0);
+    let (page, tray) = (page + Vec2::new(20.0, 20.0), tray - Vec2::new(tray.x0, tray.y0));
+    let words = recipe.settings.words().join(", ");
+    let mut parts = vec![
+        DrawnPart::new(DrawnAs::Frame, "the tray", &rect(tray)),
+        DrawnPart::new(DrawnAs::Sheet, words, &rect(page)),
+    ];
+    if recipe.settings.lies == LiesInTray::FaceUp {
+        let print = page.inset(-15.0);
+        parts.push(DrawnPart::new(DrawnAs::Ink, "what is printed", &rect(print)));
+    }
+    RecordDrawing { size: [tray.width(), tray.height()], parts }
 }
 
 /// A4, or so much of it as goes in.

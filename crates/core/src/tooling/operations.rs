@@ -2,6 +2,7 @@
 //! which station, with which settings, and what a person does before.
 
 use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
 
 use super::plan::PlannedStroke;
 use crate::LineKind;
@@ -18,6 +19,8 @@ pub struct LineClass {
     pub is_edge: bool,
     /// The piece that they are on.
     pub piece: PieceId,
+    /// The layer and colour of a drawing that they are of.
+    pub drawn: Option<Arc<str>>,
     /// The card that it is made of.
     pub stock: RecordId,
 }
@@ -113,6 +116,7 @@ impl Operation {
             Share::Rest => kind.to_owned(),
             Share::Edge => format!("{kind}, outlines"),
             Share::Piece(piece) => format!("{kind}, {piece}"),
+            Share::Drawn(group) => format!("{kind}, {group}"),
         }
     }
 }
@@ -133,11 +137,13 @@ pub(super) fn operation_of(
     kind: LineKind,
     is_edge: bool,
     piece: Option<&PieceId>,
+    drawn: Option<&str>,
 ) -> Option<usize> {
     let fits = |own: &Operation| match &own.share {
         Share::Rest => Some(0),
         Share::Edge => is_edge.then_some(1),
         Share::Piece(id) => (piece == Some(id)).then_some(2),
+        Share::Drawn(group) => (drawn == Some(group.as_str())).then_some(3),
     };
     let own = operations.iter().enumerate().filter(|(_, own)| own.kind == kind);
     own.filter_map(|(at, own)| Some((fits(own)?, at))).max_by_key(|own| own.0).map(|own| own.1)
@@ -151,7 +157,7 @@ pub fn works(
     pieces: &[PieceId],
 ) -> Option<usize> {
     let piece = stroke.copy.and_then(|_| pieces.get(stroke.blank));
-    operation_of(operations, stroke.kind, stroke.is_edge, piece)
+    operation_of(operations, stroke.kind, stroke.is_edge, piece, stroke.drawn.as_deref())
 }
 
 /// The operations for the lines of a job, in the order in which they run.
@@ -176,7 +182,8 @@ pub fn operations(
         // Each with the lines that it works; one without any is none.
         let mut stocks: Vec<BTreeSet<RecordId>> = vec![BTreeSet::new(); all.len()];
         for class in of_kind {
-            if let Some(at) = operation_of(&all, kind, class.is_edge, Some(&class.piece)) {
+            let drawn = class.drawn.as_deref();
+            if let Some(at) = operation_of(&all, kind, class.is_edge, Some(&class.piece), drawn) {
                 stocks[at].insert(class.stock.clone());
             }
         }

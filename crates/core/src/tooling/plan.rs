@@ -1,5 +1,7 @@
 //! The cut plan: every stroke that is worked on a sheet, with patterns, nicks and the cuts in the waste made real.
 
+use std::sync::Arc;
+
 use std::borrow::Cow;
 
 use kurbo::{BezPath, ParamCurveArclen, PathEl};
@@ -29,6 +31,8 @@ pub struct PlannedStroke {
     pub kind: LineKind,
     /// True where it is a part of the blank's own outline.
     pub is_edge: bool,
+    /// The layer and colour of a drawing that it is of.
+    pub drawn: Option<Arc<str>>,
     /// How often the tool goes along it.
     pub times: u32,
     /// Where it runs on the sheet, mm: one subpath.
@@ -89,6 +93,7 @@ impl CutPlan {
                 stroke: cut.name.into(),
                 kind,
                 is_edge: false,
+                drawn: None,
                 times: 1,
                 path: cut.path,
             });
@@ -125,6 +130,7 @@ impl CutPlan {
                         stroke: stroke.id.clone(),
                         kind,
                         is_edge: stroke.id.is_edge(),
+                        drawn: stroke.source.drawn().cloned(),
                         times: stroke.times,
                         path: at.place(path),
                     })
@@ -141,6 +147,7 @@ impl CutPlan {
         self.strokes.extend(cut_once(&paths).into_iter().map(|(of, path)| PlannedStroke {
             path,
             stroke: own[of].stroke.clone(),
+            drawn: own[of].drawn.clone(),
             ..own[of]
         }));
         let cut: f64 = self.strokes[first..].iter().map(|stroke| length(&stroke.path)).sum();
@@ -177,6 +184,7 @@ impl CutPlan {
                 self.strokes.extend(parts.into_iter().map(|path| PlannedStroke {
                     path,
                     stroke: own.stroke.clone(),
+                    drawn: own.drawn.clone(),
                     ..own
                 }));
             } else {

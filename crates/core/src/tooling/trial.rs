@@ -112,6 +112,7 @@ pub fn trial(
                 stroke: StrokeId::from(name),
                 kind: operation.kind,
                 is_edge: false,
+                drawn: None,
                 times: 1,
                 path: Affine::translate(at.to_vec2()) * path,
             });

@@ -7,6 +7,7 @@ mod force;
 mod keeping;
 mod knife;
 mod mark_set;
+mod print_recipe;
 mod printer;
 mod recipe;
 mod record;
@@ -28,7 +29,8 @@ pub use force::{Force, ForceUnit};
 pub use keeping::Keeping;
 pub use knife::{AllowedBy, Dialect, Gcode, Knife, Pace};
 pub use mark_set::{Corner, DistanceFrom, MarkSet, MarkShape, MarkShapeName, Tell};
-pub use printer::{Printer, TurnsAbout};
+pub use print_recipe::{LiesInTray, PrintRecipe, PrintSettings};
+pub use printer::{PrintProcess, Printer, TurnsAbout};
 pub use recipe::Recipe;
 pub(crate) use recipe::{Told, check_note, force_range};
 pub use record::{Record, RecordKind};
@@ -89,6 +91,9 @@ pub struct Workshop {
     /// Recipes.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub recipes: BTreeMap<RecordId, Recipe>,
+    /// Printing recipes.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub print_recipes: BTreeMap<RecordId, PrintRecipe>,
 }
 
 impl Workshop {
@@ -104,6 +109,7 @@ impl Workshop {
         all("carriers", &self.carriers, |record| record.validate(unit), &mut faults);
         all("mark_sets", &self.mark_sets, |record| record.validate(unit), &mut faults);
         all("recipes", &self.recipes, |record| record.validate(unit), &mut faults);
+        all("print_recipes", &self.print_recipes, PrintRecipe::validate, &mut faults);
         faults.or(())
     }
 }

@@ -23,6 +23,28 @@ pub enum TurnsAbout {
     ShortEdge,
 }
 
+/// What a printer puts on a sheet. Coatings for the one spoil the other: heat melts films, toner does not hold on what drinks ink.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[serde(rename_all = "kebab-case")]
+pub enum PrintProcess {
+    /// Ink that dries.
+    Inkjet,
+    /// Toner that is melted on.
+    Laser,
+}
+
+impl PrintProcess {
+    /// In words.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Inkjet => "inkjet",
+            Self::Laser => "laser",
+        }
+    }
+}
+
 /// A printer. Sheets enter it upright, the short edge first.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
@@ -41,6 +63,9 @@ pub struct Printer {
     /// How far the back may lie off the front, mm, 0 to 5.
     #[serde(default = "usual_turning")]
     pub turning_error: f64,
+    /// How it prints, where that is known.
+    #[serde(default)]
+    pub process: Option<PrintProcess>,
     /// Where it takes print files over TCP, such as `192.168.1.21:9100`; empty where they go through a print dialog.
     #[serde(default)]
     pub address: String,

@@ -92,7 +92,7 @@ impl Recipe {
 
 /// True for a day such as `2026-10-12`.
 #[must_use]
-fn is_day(text: &str) -> bool {
+pub(super) fn is_day(text: &str) -> bool {
     let parts: Vec<&str> = text.split('-').collect();
     let number = |text: &str, long: usize, range: std::ops::RangeInclusive<u32>| {
         text.len() == long

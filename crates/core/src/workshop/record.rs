@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::{Carrier, Cutter, MarkSet, Printer, Recipe, RecordId, Stock, Workshop};
+use super::{Carrier, Cutter, MarkSet, PrintRecipe, Printer, Recipe, RecordId, Stock, Workshop};
 use crate::error::InputError;
 use crate::units::Unit;
 
@@ -27,17 +27,20 @@ pub enum RecordKind {
     MarkSets,
     /// Recipes.
     Recipes,
+    /// Printing recipes.
+    PrintRecipes,
 }
 
 impl RecordKind {
     /// All kinds.
-    pub const ALL: [Self; 6] = [
+    pub const ALL: [Self; 7] = [
         Self::Stocks,
         Self::Printers,
         Self::Cutters,
         Self::Carriers,
         Self::MarkSets,
         Self::Recipes,
+        Self::PrintRecipes,
     ];
 
     /// Its key in the workshop, such as `mark_sets`.
@@ -50,6 +53,7 @@ impl RecordKind {
             Self::Carriers => "carriers",
             Self::MarkSets => "mark_sets",
             Self::Recipes => "recipes",
+            Self::PrintRecipes => "print_recipes",
         }
     }
 
@@ -63,6 +67,7 @@ impl RecordKind {
             Self::Carriers => "carrier",
             Self::MarkSets => "mark set",
             Self::Recipes => "recipe",
+            Self::PrintRecipes => "printing recipe",
         }
     }
 
@@ -91,6 +96,8 @@ pub enum Record {
     MarkSets(MarkSet),
     /// A recipe.
     Recipes(Recipe),
+    /// A printing recipe.
+    PrintRecipes(PrintRecipe),
 }
 
 impl Record {
@@ -113,6 +120,7 @@ impl Record {
             Self::Carriers(_) => RecordKind::Carriers,
             Self::MarkSets(_) => RecordKind::MarkSets,
             Self::Recipes(_) => RecordKind::Recipes,
+            Self::PrintRecipes(_) => RecordKind::PrintRecipes,
         }
     }
 
@@ -126,6 +134,7 @@ impl Record {
             Self::Carriers(record) => &record.name,
             Self::MarkSets(record) => &record.name,
             Self::Recipes(record) => &record.name,
+            Self::PrintRecipes(record) => &record.name,
         }
     }
 
@@ -140,6 +149,7 @@ impl Record {
             Self::Carriers(record) => serde_json::to_string(record),
             Self::MarkSets(record) => serde_json::to_string(record),
             Self::Recipes(record) => serde_json::to_string(record),
+            Self::PrintRecipes(record) => serde_json::to_string(record),
         }
         .unwrap_or_default()
     }
@@ -154,6 +164,7 @@ impl Record {
             Self::Carriers(record) => record.validate(unit),
             Self::MarkSets(record) => record.validate(unit),
             Self::Recipes(record) => record.validate(unit),
+            Self::PrintRecipes(record) => record.validate(),
         }
     }
 }
@@ -169,6 +180,9 @@ impl Workshop {
             RecordKind::Carriers => self.carriers.get(id).cloned().map(Record::Carriers),
             RecordKind::MarkSets => self.mark_sets.get(id).cloned().map(Record::MarkSets),
             RecordKind::Recipes => self.recipes.get(id).cloned().map(Record::Recipes),
+            RecordKind::PrintRecipes => {
+                self.print_recipes.get(id).cloned().map(Record::PrintRecipes)
+            }
         }
     }
 
@@ -181,6 +195,7 @@ impl Workshop {
             Record::Carriers(carrier) => drop(self.carriers.insert(id, carrier)),
             Record::MarkSets(marks) => drop(self.mark_sets.insert(id, marks)),
             Record::Recipes(recipe) => drop(self.recipes.insert(id, recipe)),
+            Record::PrintRecipes(recipe) => drop(self.print_recipes.insert(id, recipe)),
         }
     }
 

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use super::SheetSize;
-use super::{Keeping, check_name};
+use super::{Keeping, PrintProcess, check_name};
 use crate::error::{Faults, InputError, Remedy};
 use crate::units::{Unit, measure};
 
@@ -102,6 +102,9 @@ pub struct Stock {
     /// Which side takes print.
     #[serde(default)]
     pub printable: PrintableSide,
+    /// The only kind of printer that it takes; `None` takes either.
+    #[serde(default)]
+    pub takes: Option<PrintProcess>,
     /// What shines through ink that is printed on it.
     #[serde(default)]
     pub shine: Shine,

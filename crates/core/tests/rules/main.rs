@@ -32,6 +32,7 @@ mod recipes;
 mod records;
 mod rehearsals;
 mod returned;
+mod runs;
 mod sheet;
 mod sizes;
 mod split;

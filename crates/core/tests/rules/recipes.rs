@@ -1,8 +1,14 @@
 //! Operations as users arrange them: recipes, splits, orders, depths, moments and units, each with what is said of it.
 
+use std::sync::Arc;
+
+use aptum_core::blob::{BlobId, Origin};
 use aptum_core::check::{Check, State};
+use aptum_core::form::{Form, LineDrawing, ReadLines};
+use aptum_core::geometry::BezPath;
 use aptum_core::job::{Moment, OperationId, OperationSay, Reverse, Share};
-use aptum_core::tooling::{Before, Setting};
+use aptum_core::lines::{Group, LineKey, Lines, Look, Meaning};
+use aptum_core::tooling::{Before, Setting, works};
 use aptum_core::workshop::{
     DepthSetting, Force, ForceUnit, Keeping, Recipe, RecordId, Tool, Workshop,
 };
@@ -304,4 +310,55 @@ fn recipes_are_checked() {
     }
     workshop.recipes.insert("wrong".into(), good);
     workshop.validate(aptum_core::units::Unit::Mm).unwrap();
+}
+
+/// Lines of a drawing can be worked apart by their layer and colour: each share with its own settings, the rest with the kind's.
+#[test]
+fn lines_of_a_drawing_are_split_by_layer_and_colour() {
+    let (mut job, workshop) = (job("tomato-carton"), workshop());
+    let group = |layer: &str, colour: &str| Group {
+        layer: layer.to_owned(),
+        colour: colour.to_owned(),
+        look: Look::Stroke,
+    };
+    let drawn = [
+        (group("Edge", "#000000"), "M0 0L80 0L80 60L0 60Z"),
+        (group("Windows", "#FF0000"), "M10 10L30 10L30 30L10 30Z"),
+        (group("Windows", "#FF0000"), "M40 10L60 10L60 30L40 30Z"),
+        (group("Slots", "#0000ff"), "M10 45L70 45"),
+        (group("Slots", "#00ff00"), "M10 50L70 50"),
+    ];
+    let key: LineKey = drawn.iter().map(|(own, _)| (own.id(), Meaning::Cut)).collect();
+    let lines = drawn.map(|(own, path)| (own, BezPath::from_svg(path).unwrap()));
+    let lines = Lines::gathered(Some(1.0), lines, 0, 0).unwrap();
+    let mut own = LineDrawing::new(BlobId("0".repeat(64)), Origin::default(), key);
+    own.read = ReadLines(Some(Arc::new(lines)));
+    job.pieces[0].form = Form::of_drawing(own);
+    job.pieces[0].face = None;
+    let id = OperationId("cut@:windows-ff0000".to_owned());
+    assert_eq!(id.parts(), Some((LineKind::Cut, Share::Drawn("windows-ff0000".to_owned()))));
+    assert_eq!(id.in_files(), "cut-windows-ff0000");
+    let say = OperationSay { force: Some(grams(99.0)), ..OperationSay::default() };
+    job.tooling.operations.insert(id.clone(), say);
+    let done = prepared(&job, &workshop);
+    let at =
+        |wanted: &OperationId| done.operations.iter().position(|own| own.id == *wanted).unwrap();
+    assert_eq!(done.operations[at(&id)].force, Some(grams(99.0)));
+    let rest = at(&OperationId::from(LineKind::Cut));
+    let plan = done.plan(&job.tooling, &done.layout.runs[0].placements);
+    let worked = |slug: Option<&str>| -> Vec<usize> {
+        let own = plan.strokes.iter().filter(|own| own.drawn.as_deref() == slug);
+        own.filter_map(|own| works(&done.operations, own, &plan.pieces)).collect()
+    };
+    let windows = worked(Some("windows-ff0000"));
+    assert!(!windows.is_empty() && windows.len().is_multiple_of(2));
+    assert!(windows.iter().all(|own| *own == at(&id)));
+    let slots = worked(Some("slots-0000ff"));
+    assert_eq!(slots.len() * 2, windows.len());
+    assert!(slots.iter().chain(&worked(None)).all(|own| *own == rest));
+    // A share that names no lines of the drawing is no operation, and one of nonsense is refused.
+    let gone = OperationId("cut@:gone-123456".to_owned());
+    job.tooling.operations.insert(gone.clone(), OperationSay::default());
+    assert!(prepared(&job, &workshop).operations.iter().all(|own| own.id != gone));
+    assert_eq!(OperationId("cut@:Not Sound".to_owned()).parts(), None);
 }

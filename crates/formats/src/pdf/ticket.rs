@@ -5,7 +5,7 @@ use std::io::{self, Write};
 
 use aptum_core::geometry::{Affine, BezPath, Point, Rect, Shape};
 use aptum_core::lettering::{Anchor, letter};
-use aptum_core::run::{Ground, StepKind, steps};
+use aptum_core::run::{Ground, StepKind, minutes_text, print_minutes, print_recipe, steps};
 use aptum_core::units::measure;
 use aptum_core::{Job, Prepared, Workshop};
 
@@ -150,10 +150,16 @@ impl Ticket {
             let bounds = piece.flat.bounds;
             let stock =
                 workshop.stocks.get(&piece.job_piece.stock).map_or("", |own| own.name.as_str());
+            let spares = match (piece.job_piece.spares, piece.job_piece.pack) {
+                (0, 0) => String::new(),
+                (spares, 0) => format!(" and {spares} spare"),
+                (0, pack) => format!(" in packs of {pack}"),
+                (spares, pack) => format!(" and {spares} spare, in packs of {pack}"),
+            };
             self.line(
                 &piece.name.chars().take(22).collect::<String>(),
                 &format!(
-                    "{} × {} flat, {} copies, {stock}",
+                    "{} × {} flat, {} copies{spares}, {stock}",
                     show(bounds.width()),
                     show(bounds.height()),
                     piece.job_piece.copies,
@@ -174,6 +180,13 @@ impl Ticket {
         let printer = plan.printer.as_ref().and_then(|id| workshop.printers.get(id));
         if let Some(own) = printer.filter(|_| prepared.is_printed()) {
             self.line("Printer", &format!("{}, at 100 %, “actual size”", own.name));
+            let ground = Ground { job, prepared, workshop };
+            if let Some(recipe) = print_recipe(&ground) {
+                self.line("", &recipe.settings.words().join(", "));
+            }
+            if let Some(minutes) = print_minutes(&ground) {
+                self.line("", &format!("about {}", minutes_text(minutes)));
+            }
         }
         match plan.cutter.as_ref().and_then(|id| workshop.cutters.get(id)) {
             Some(own) => self.line("Cutter", &own.name),

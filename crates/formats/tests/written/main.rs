@@ -14,4 +14,5 @@ mod reading;
 mod rows;
 mod seen;
 mod steps;
+mod ticket;
 mod traced;

@@ -72,7 +72,7 @@ pub struct JobStep {
     known: Known,
 }
 
-type Opened = Result<Json<OpenJob>, Problem>;
+pub(super) type Opened = Result<Json<OpenJob>, Problem>;
 
 /// A job as it is opened.
 fn opened(store: &Store, stored: StoredJob, known: &Known) -> Opened {
@@ -175,6 +175,11 @@ pub async fn import(desk: &State<Desk>, file: Data<'_>) -> Opened {
             Ok(file)
         })
         .await?;
+    bring(desk, file).await
+}
+
+/// Adds a job with what it brings: records that the workshop has already stay as they are there.
+pub(super) async fn bring(desk: &State<Desk>, file: JobFile) -> Opened {
     let brought = desk.write(move |store| {
         let stored = store.bring_job(&file.assets, |workshop| {
             let (job, new) = file.clone().adopt(workshop);

@@ -1,9 +1,11 @@
 //! The Logbook: what was tried on which card with what, and what came of it, found again.
 
 use aptum_core::LineKind;
-use aptum_core::logbook::LogEntry;
+use aptum_core::logbook::{LogEntry, PrintedBy};
+use aptum_core::run::Counted;
 use aptum_core::tooling::{Outcome, Varied, tool_name};
 use aptum_core::units::{Unit, measure};
+use aptum_core::workshop::PrintSettings;
 use rocket::serde::json::Json;
 use rocket::{State, delete, get, post, put};
 use schemars::JsonSchema;
@@ -31,6 +33,12 @@ pub struct LogView {
     settings: String,
     /// What came of it, in words that suit the line.
     outcome: String,
+    /// What was set when its sheets were printed; empty where nothing is known of that.
+    printed: String,
+    /// What came out; empty where nothing was counted.
+    counted: String,
+    /// The frozen print that it tells of, as long as it is kept.
+    print: Option<i32>,
 }
 
 /// The entries that were looked for.
@@ -64,7 +72,7 @@ pub(super) const fn outcome_words(outcome: Outcome, line: LineKind) -> &'static 
 }
 
 /// The settings of an entry.
-fn settings_words(entry: &LogEntry, unit: Unit) -> String {
+pub(super) fn settings_words(entry: &LogEntry, unit: Unit) -> String {
     words_of(entry, None, unit).join(", ")
 }
 
@@ -72,6 +80,18 @@ fn settings_words(entry: &LogEntry, unit: Unit) -> String {
 pub(super) fn settings_beside(entry: &LogEntry, varied: Varied, unit: Unit) -> String {
     let words = words_of(entry, Some(varied), unit);
     if words.is_empty() { "left to the machine".to_owned() } else { words.join(", ") }
+}
+
+fn printed_words(own: &PrintedBy) -> String {
+    let settings = own.settings.iter().flat_map(PrintSettings::words);
+    settings.collect::<Vec<_>>().join(", ")
+}
+
+fn counted_words(own: &Counted) -> String {
+    let bad = own.bad.iter().map(|(cause, count)| format!("{count} {}", cause.name()));
+    let bad: Vec<String> = bad.collect();
+    let bad = if bad.is_empty() { "none bad".to_owned() } else { bad.join(", ") };
+    format!("{} good, {bad}", own.good)
 }
 
 fn words_of(entry: &LogEntry, without: Option<Varied>, unit: Unit) -> Vec<String> {
@@ -95,6 +115,9 @@ impl LogView {
             what: format!("{} with a {}", entry.line.name(), tool_name(entry.tool)),
             settings: settings_words(&entry, Unit::Mm),
             outcome: outcome_words(entry.outcome, entry.line).to_owned(),
+            printed: entry.printed.as_ref().map_or_else(String::new, printed_words),
+            counted: entry.counted.as_ref().map_or_else(String::new, counted_words),
+            print: None,
             entry,
         }
     }
@@ -104,7 +127,10 @@ impl LogView {
         let job = self.entry.job.as_ref().map_or("", |job| job.name.as_str());
         let (stock, cutter) = (&self.entry.stock.name, &self.entry.cutter.name);
         let all = [&self.made_at, &self.what, &self.settings, &self.outcome, stock, cutter];
-        let text = all.into_iter().map(String::as_str).chain([job, &self.entry.note]);
+        let printer = self.entry.printed.as_ref().map_or("", |own| own.printer.name.as_str());
+        let own = [job, &self.entry.note, &self.printed, &self.counted, printer];
+        let code = self.entry.sheet.as_ref().map_or("", |sheet| sheet.code.as_str());
+        let text = all.into_iter().map(String::as_str).chain(own).chain([code]);
         let text = text.collect::<Vec<_>>().join(" ").to_lowercase();
         words.iter().all(|word| text.contains(word))
     }
@@ -133,6 +159,10 @@ fn found(store: &Store, text: &str) -> Result<Json<LogbookView>, Problem> {
     let mut entries: Vec<LogView> = all.into_iter().filter(|own| own.has(&words)).collect();
     let found = entries.len();
     entries.truncate(MOST);
+    let kept = store.prints_kept()?;
+    for own in &mut entries {
+        own.print = own.entry.sheet.as_ref().map(|own| own.print).filter(|id| kept.contains(id));
+    }
     Ok(Json(LogbookView { entries, all: count, found }))
 }
 

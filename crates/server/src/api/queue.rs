@@ -1,6 +1,9 @@
 //! The queue: sheets that were printed and wait for their cutter, who is next, and what is done.
 
+use std::collections::BTreeMap;
+
 use aptum_core::run::Progress;
+use aptum_core::{Job, Workshop};
 use rocket::serde::json::Json;
 use rocket::{State, get, post, put};
 use schemars::JsonSchema;
@@ -69,6 +72,8 @@ pub struct Queued {
 pub struct QueueJob {
     id: i32,
     name: String,
+    /// How many rows its list has; 0 where it has none.
+    rows: usize,
 }
 
 /// An order: prints that come first, the first first; up to 1,000.
@@ -81,6 +86,12 @@ pub struct QueueOrder {
 #[derive(Debug, Deserialize, JsonSchema, TS)]
 pub struct QueueAsk {
     jobs: Vec<i32>,
+}
+
+/// A job, for each row of whose list a job is made and put in.
+#[derive(Debug, Deserialize, JsonSchema, TS)]
+pub struct RowsAsk {
+    job: i32,
 }
 
 /// Most prints of an order, and most jobs that go in at once.
@@ -144,6 +155,43 @@ pub async fn put_in(desk: &State<Desk>, ask: Body<QueueAsk>) -> Result<Json<Queu
     .await
 }
 
+/// Makes a job for each row of a job's list, prints their sheets and puts them in, in the list's order; all of them, or none.
+#[post("/queue/rows", data = "<ask>")]
+pub async fn put_in_rows(
+    desk: &State<Desk>,
+    ask: Body<RowsAsk>,
+) -> Result<Json<QueueView>, Problem> {
+    let id = ask.0.job;
+    let (jobs, frozen) = desk
+        .slow(move |store| {
+            let job = store.job(id)?.job;
+            let rows = job.rows();
+            if rows == 0 || rows > MOST_JOBS {
+                return Err(Problem::run(format!(
+                    "The list of “{}” has {rows} rows: a job for each is made of 1 to {MOST_JOBS}",
+                    job.name
+                )));
+            }
+            let jobs: Vec<Job> = (0..rows).filter_map(|row| job.of_row(row)).collect();
+            let frozen = jobs.iter().map(|own| {
+                own.validate()?;
+                ToFreeze::of(store, own).map_err(|problem| problem.about(&own.name))
+            });
+            let frozen: Vec<ToFreeze> = frozen.collect::<Result<_, Problem>>()?;
+            Ok((jobs, frozen))
+        })
+        .await?;
+    desk.write(move |store| {
+        let jobs: Vec<(Job, u32)> = jobs.into_iter().map(|job| (job, 0)).collect();
+        let ids = store.add_jobs(&jobs, &Workshop::default(), &BTreeMap::new())?;
+        let prints: Vec<_> =
+            ids.into_iter().zip(&frozen).map(|(id, own)| (id, own.new_print())).collect();
+        store.freeze(&prints)?;
+        view(store).map(Json)
+    })
+    .await
+}
+
 fn view(store: &Store) -> Result<QueueView, Problem> {
     let all = store.queue()?;
     let mut machines: Vec<MachineQueue> = Vec::new();
@@ -161,8 +209,10 @@ fn view(store: &Store) -> Result<QueueView, Problem> {
     }
     let is_in = |id: i32| all.iter().any(|own| own.job == id && waits(own) < Waits::Done);
     let others = store.jobs()?.into_iter().filter(|entry| !is_in(entry.id));
-    let others =
-        others.filter_map(|entry| Some(QueueJob { id: entry.id, name: entry.job.ok()?.name }));
+    let others = others.filter_map(|entry| {
+        let job = entry.job.ok()?;
+        Some(QueueJob { id: entry.id, rows: job.rows(), name: job.name })
+    });
     Ok(QueueView { machines, others: others.collect() })
 }
 

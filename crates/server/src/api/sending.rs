@@ -6,7 +6,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Duration;
 
 use aptum_core::geometry::Vec2;
-use aptum_core::run::StepKind;
+use aptum_core::run::{Sent, StepKind, sent, steps};
 use aptum_core::workshop::Dialect;
 use aptum_formats::asking::{Asking, ask_marks};
 use rocket::serde::json::Json;
@@ -17,7 +17,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
-use super::runs::{ground_steps, held_by, machine_bytes};
+use super::runs::{held_by, machine_bytes};
 use super::tasks::{Events, Sender, Tasks};
 use crate::desk::Desk;
 use crate::output::{Language, cutter_of};
@@ -103,9 +103,15 @@ pub async fn send(
     }
     let own = sendings.inner().clone();
     let ended = Ended { sendings: own, id };
+    let store = desk.store();
     tasks.run(None, LONGEST, move |sender| {
         let _ended = ended;
         let result = work.sent(sender, &wish);
+        if let (Ok(()), Some((step, sheet, operations))) = (&result, &work.told)
+            && let Err(error) = store.note_sent(id, step, *sheet, operations.clone())
+        {
+            tracing::warn!("what was sent is not noted: {error}");
+        }
         let end = match result {
             Ok(()) => SendEnd { is_done: true, words: "The sheet is cut.".to_owned() },
             Err(error) => SendEnd { is_done: false, words: error.to_string() },
@@ -152,6 +158,8 @@ struct Work {
     asking: String,
     looks: bool,
     bytes: Vec<u8>,
+    /// The step that cuts, which sheet, and with what: for the Logbook.
+    told: Option<(String, u32, Vec<Sent>)>,
 }
 
 impl Work {
@@ -165,8 +173,8 @@ impl Work {
         if printed.head.run.is_held {
             return Err(Problem::run("The run is held: let it go on first"));
         }
-        let steps = ground_steps(job, prepared, workshop);
-        let cut = steps.iter().find(|own| own.kind == StepKind::Cut);
+        let steps = steps(&printed.ground());
+        let cut = steps.iter().find(|own| own.kind == StepKind::Cut && own.loading == loading);
         if let Some(why) = cut.and_then(|step| held_by(printed, step)) {
             return Err(Problem::run(why));
         }
@@ -197,7 +205,9 @@ impl Work {
             ));
         }
         let body = bytes.strip_prefix(b"IN;").unwrap_or(&bytes).to_vec();
-        Ok(Self { address: cutter.address.clone(), asking, looks: set.is_some(), bytes: body })
+        let told = cut.map(|own| (own.id.clone(), sheet, sent(prepared, loading)));
+        let (address, looks) = (cutter.address.clone(), set.is_some());
+        Ok(Self { address, asking, looks, bytes: body, told })
     }
 
     fn sent(&self, sender: &Sender, wish: &Arc<Wish>) -> Result<(), TalkError> {

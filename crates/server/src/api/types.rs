@@ -29,7 +29,7 @@ use super::meta::Meta;
 use super::nesting::{ArrangeAsk, NestProgress, NestTrouble};
 use super::odds::{OddsAsk, OddsProgress, OddsView};
 use super::preview::{Draft, PlanAsk, PlannedLines, Preview};
-use super::queue::{QueueAsk, QueueOrder, QueueView};
+use super::queue::{QueueAsk, QueueOrder, QueueView, RowsAsk};
 use super::rehearsal::{RehearsalAsk, RehearsalView};
 use super::returned::ReturnedView;
 use super::rework::{DrawingParts, ReworkAsk};
@@ -105,6 +105,7 @@ pub fn typescript() -> String {
     types.visit::<QueueView>();
     types.visit::<QueueOrder>();
     types.visit::<QueueAsk>();
+    types.visit::<RowsAsk>();
     types.visit::<RunView>();
     types.visit::<RunAsk>();
     types.visit::<CorrectionAsk>();

@@ -14,6 +14,7 @@ use std::sync::Arc;
 
 use clap::{Args, Parser, Subcommand};
 
+use crate::background::in_background;
 use crate::gate::Guard;
 use crate::serve::{Listen, server};
 use crate::store::Store;
@@ -142,7 +143,9 @@ fn execute(command: Command) -> Result<ExitCode, Box<dyn Error>> {
         Command::Demo(serve) => {
             let store = Store::open(&serve.data.path())?;
             demo::start_jobs(&store)?;
-            demo::start_prints(&store);
+            // What waits in the queue comes while the first page is looked at already.
+            let queue = Store::open(&serve.data.path())?;
+            in_background(move || demo::start_prints(&queue))?;
             // Another demo may have them: then they are that one's.
             let _ = demo::start_machines(&store);
             listen(store, &serve)

@@ -6,6 +6,7 @@ use aptum_core::blob::BlobId;
 use aptum_core::job::older;
 use aptum_core::{InputError, Job, Workshop};
 use aptum_formats::archive::Asset;
+use diesel::dsl::sql;
 use diesel::prelude::*;
 
 use super::records::{add_all, has, workshop};
@@ -83,20 +84,33 @@ impl Store {
         self.change(|connection| add(connection, job))
     }
 
-    /// Adds several jobs, records and pictures, all of them or none: what a store starts with.
+    /// Adds several jobs, each as if it had been made so many days ago, records and pictures, all of them or none; gives the jobs'
+    /// numbers.
     ///
     /// # Errors
     /// [`StoreError`] from the database.
     pub fn add_jobs(
         &self,
-        all: &[Job],
+        all: &[(Job, u32)],
         records: &Workshop,
         assets: &BTreeMap<BlobId, Asset>,
-    ) -> Result<(), StoreError> {
+    ) -> Result<Vec<i32>, StoreError> {
         self.change(|connection| {
             blobs::add_all(connection, assets)?;
             add_all(connection, records)?;
-            all.iter().try_for_each(|job| add(connection, job).map(|_| ()))
+            let mut ids = Vec::new();
+            for (job, days) in all {
+                let id = add(connection, job)?.id;
+                if *days > 0 {
+                    diesel::update(revisions::table.filter(revisions::job.eq(id)))
+                        .set(
+                            revisions::made_at.eq(sql(&format!("datetime('now', '-{days} days')"))),
+                        )
+                        .execute(connection)?;
+                }
+                ids.push(id);
+            }
+            Ok(ids)
         })
     }
 

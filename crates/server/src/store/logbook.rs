@@ -1,8 +1,9 @@
 //! The Logbook's entries, the newest first.
 
-use aptum_core::logbook::LogEntry;
+use aptum_core::logbook::{Combination, LogEntry};
+use diesel::dsl::sql;
 use diesel::prelude::*;
-use diesel::sql_types::Text;
+use diesel::sql_types::{Bool, Text};
 
 use super::schema::logbook;
 use super::{Store, StoreError};
@@ -36,35 +37,32 @@ impl Store {
         Ok(rows.into_iter().filter_map(read).collect())
     }
 
+    /// The newest entry of a combination; `None` where nobody has tried it.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn last_logged(&self, of: &Combination<'_>) -> Result<Option<Logged>, StoreError> {
+        // In the words of the index that finds them.
+        let stock = sql::<Bool>("json_extract(body, '$.stock.id') = ").bind::<Text, _>(&of.stock.0);
+        let cutter =
+            sql::<Bool>("json_extract(body, '$.cutter.id') = ").bind::<Text, _>(&of.cutter.0);
+        let rows = logbook::table
+            .filter(stock)
+            .filter(cutter)
+            .order((logbook::made_at.desc(), logbook::id.desc()))
+            .load::<(i32, String, String)>(&mut *self.reader()?)?;
+        let read = |(id, made_at, body): (i32, String, String)| {
+            Some(Logged { id, made_at, entry: serde_json::from_str(&body).ok()? })
+        };
+        Ok(rows.into_iter().filter_map(read).find(|own| own.entry.is_of(of)))
+    }
+
     /// Adds entries, each at its time or now; gives the numbers.
     ///
     /// # Errors
     /// [`StoreError`] from the database: none is kept then.
     pub fn log(&self, entries: &[(Option<&str>, &LogEntry)]) -> Result<Vec<i32>, StoreError> {
-        self.change(|connection| {
-            let mut ids = Vec::new();
-            for (at, entry) in entries {
-                let at = match at {
-                    Some(at) => (*at).to_owned(),
-                    None => now(connection, "%Y-%m-%d %H:%M")?,
-                };
-                let id = diesel::insert_into(logbook::table)
-                    .values((logbook::made_at.eq(at), logbook::body.eq(body(entry)?)))
-                    .returning(logbook::id)
-                    .get_result(connection)?;
-                ids.push(id);
-            }
-            let first: Option<i32> = logbook::table
-                .order(logbook::id.desc())
-                .offset(KEPT)
-                .select(logbook::id)
-                .first(connection)
-                .optional()?;
-            if let Some(first) = first {
-                diesel::delete(logbook::table.filter(logbook::id.le(first))).execute(connection)?;
-            }
-            Ok(ids)
-        })
+        self.change(|connection| log(connection, entries))
     }
 
     /// Changes an entry; false where there is none of that number.
@@ -98,6 +96,63 @@ impl Store {
     pub fn today(&self) -> Result<String, StoreError> {
         now(&mut *self.reader()?, "%Y-%m-%d")
     }
+}
+
+fn log(
+    connection: &mut SqliteConnection,
+    entries: &[(Option<&str>, &LogEntry)],
+) -> Result<Vec<i32>, StoreError> {
+    let mut ids = Vec::new();
+    for (at, entry) in entries {
+        let at = match at {
+            Some(at) => (*at).to_owned(),
+            None => now(connection, "%Y-%m-%d %H:%M")?,
+        };
+        let id = diesel::insert_into(logbook::table)
+            .values((logbook::made_at.eq(at), logbook::body.eq(body(entry)?)))
+            .returning(logbook::id)
+            .get_result(connection)?;
+        ids.push(id);
+    }
+    let first: Option<i32> = logbook::table
+        .order(logbook::id.desc())
+        .offset(KEPT)
+        .select(logbook::id)
+        .first(connection)
+        .optional()?;
+    if let Some(first) = first {
+        diesel::delete(logbook::table.filter(logbook::id.le(first))).execute(connection)?;
+    }
+    Ok(ids)
+}
+
+/// Writes entries in the place of those of these numbers, as far as they are still there, and gives the numbers; inside the
+/// caller's transaction.
+pub(super) fn log_anew(
+    connection: &mut SqliteConnection,
+    known: &[i32],
+    entries: &[LogEntry],
+) -> Result<Vec<i32>, StoreError> {
+    let before: Vec<(String, String)> = logbook::table
+        .filter(logbook::id.eq_any(known))
+        .order(logbook::id.asc())
+        .select((logbook::made_at, logbook::body))
+        .load(connection)?;
+    diesel::delete(logbook::table.filter(logbook::id.eq_any(known))).execute(connection)?;
+    // They keep the moment at which the run was over first, and what somebody wrote beside them.
+    let note = |entry: &LogEntry| {
+        let own = before.iter().filter_map(|(_, body)| serde_json::from_str(body).ok());
+        own.filter(|own: &LogEntry| own.line == entry.line && own.tool == entry.tool)
+            .map(|own| own.note)
+            .next()
+    };
+    let entries: Vec<LogEntry> = entries
+        .iter()
+        .map(|own| LogEntry { note: note(own).unwrap_or_default(), ..own.clone() })
+        .collect();
+    let at = before.first().map(|(at, _)| at.as_str());
+    let entries: Vec<_> = entries.iter().map(|entry| (at, entry)).collect();
+    log(connection, &entries)
 }
 
 fn body(entry: &LogEntry) -> Result<String, StoreError> {

@@ -1,9 +1,12 @@
 //! Frozen prints: sheets as they were printed, and how far their run has come.
 
-use aptum_core::run::Progress;
+use std::collections::BTreeSet;
+
+use aptum_core::logbook::LogEntry;
+use aptum_core::run::{Progress, Sent};
 use diesel::prelude::*;
 
-use super::logbook::now;
+use super::logbook::{log_anew, now};
 use super::schema::{jobs, prints};
 use super::{Store, StoreError};
 
@@ -57,6 +60,8 @@ pub struct NewPrint<'a> {
     pub archive: &'a [u8],
     /// The file that goes to the printer.
     pub pdf: &'a [u8],
+    /// A small picture of its first sheet, PNG.
+    pub picture: &'a [u8],
     /// What the job is called.
     pub name: &'a str,
     /// What its cutter is called; empty where a hand cuts.
@@ -156,6 +161,15 @@ impl Store {
         Ok(rows.into_iter().map(Frozen::from).collect())
     }
 
+    /// The numbers of all prints that are kept.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn prints_kept(&self) -> Result<BTreeSet<i32>, StoreError> {
+        let ids: Vec<i32> = prints::table.select(prints::id).load(&mut *self.reader()?)?;
+        Ok(ids.into_iter().collect())
+    }
+
     /// A print.
     ///
     /// # Errors
@@ -187,7 +201,18 @@ impl Store {
         Ok(found.first(&mut *self.reader()?).optional()?)
     }
 
-    /// Changes how far a run has come, unless it is at another version than `version`. `change` is told the moment.
+    /// A small picture of the first sheet, PNG; empty where none was kept.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn printed_picture(&self, id: i32) -> Result<Option<Vec<u8>>, StoreError> {
+        let found = prints::table.find(id).select(prints::picture);
+        Ok(found.first(&mut *self.reader()?).optional()?)
+    }
+
+    /// Changes how far a run has come, unless it is at another version than `version`. `change` is told the moment, and gives what
+    /// the Logbook is to say of the run from now on, if anything: entries that told of it before are written anew. All of it is
+    /// kept, or nothing.
     ///
     /// # Errors
     /// [`StoreError`] from the database.
@@ -195,7 +220,7 @@ impl Store {
         &self,
         id: i32,
         version: i32,
-        change: impl FnOnce(&mut Progress, &str) -> Result<(), E>,
+        change: impl FnOnce(&mut Progress, &str) -> Result<Vec<LogEntry>, E>,
     ) -> Result<RunChanged<E>, StoreError> {
         self.change(|connection| {
             let row: Option<Row> =
@@ -205,14 +230,41 @@ impl Store {
                 return Ok(RunChanged::Overtaken);
             }
             let at = now(connection, "%Y-%m-%d %H:%M")?;
-            if let Err(error) = change(&mut own.run, &at) {
-                return Ok(RunChanged::Refused(error));
+            match change(&mut own.run, &at) {
+                Ok(entries) if entries.is_empty() => {}
+                Ok(entries) => own.run.logged = log_anew(connection, &own.run.logged, &entries)?,
+                Err(error) => return Ok(RunChanged::Refused(error)),
             }
             own.version += 1;
             diesel::update(prints::table.find(id))
                 .set((prints::run.eq(body(&own.run)?), prints::version.eq(own.version)))
                 .execute(connection)?;
             Ok(RunChanged::Kept)
+        })
+    }
+}
+
+impl Store {
+    /// Notes with what a step cut a sheet, which is no change that another screen has to know of first.
+    ///
+    /// # Errors
+    /// [`StoreError`] from the database.
+    pub fn note_sent(
+        &self,
+        id: i32,
+        step: &str,
+        sheet: u32,
+        operations: Vec<Sent>,
+    ) -> Result<(), StoreError> {
+        self.change(|connection| {
+            let row: Option<Row> =
+                prints::table.find(id).select(Row::as_select()).first(connection).optional()?;
+            let Some(mut own) = row.map(Frozen::from) else { return Ok(()) };
+            own.run.note_sent(step, sheet, operations);
+            diesel::update(prints::table.find(id))
+                .set(prints::run.eq(body(&own.run)?))
+                .execute(connection)?;
+            Ok(())
         })
     }
 }
@@ -233,6 +285,7 @@ fn add(
             prints::made_at.eq(made_at),
             prints::archive.eq(new.archive),
             prints::pdf.eq(new.pdf),
+            prints::picture.eq(new.picture),
             prints::run.eq(body(&Progress::default())?),
             prints::name.eq(new.name),
             prints::cutter.eq(new.cutter),

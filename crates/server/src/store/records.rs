@@ -62,6 +62,7 @@ pub(super) fn workshop(connection: &mut SqliteConnection) -> Result<Workshop, St
         carriers: load(connection, "carriers")?,
         mark_sets: load(connection, "mark_sets")?,
         recipes: load(connection, "recipes")?,
+        print_recipes: load(connection, "print_recipes")?,
     })
 }
 
@@ -87,6 +88,7 @@ pub(super) fn load_readable(connection: &mut SqliteConnection) -> Workshop {
         carriers: readable(connection, "carriers"),
         mark_sets: readable(connection, "mark_sets"),
         recipes: readable(connection, "recipes"),
+        print_recipes: readable(connection, "print_recipes"),
     }
 }
 
@@ -113,7 +115,8 @@ pub(super) fn add_all(
     add(connection, "cutters", &workshop.cutters)?;
     add(connection, "carriers", &workshop.carriers)?;
     add(connection, "mark_sets", &workshop.mark_sets)?;
-    add(connection, "recipes", &workshop.recipes)
+    add(connection, "recipes", &workshop.recipes)?;
+    add(connection, "print_recipes", &workshop.print_recipes)
 }
 
 fn load<T: DeserializeOwned>(

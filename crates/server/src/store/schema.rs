@@ -86,6 +86,7 @@ diesel::table! {
         made_at -> Text,
         archive -> Binary,
         pdf -> Binary,
+        picture -> Binary,
         run -> Text,
         name -> Text,
         cutter -> Text,

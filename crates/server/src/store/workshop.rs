@@ -20,7 +20,7 @@ pub struct WorkshopHead {
 /// A record as it will be; without a body it goes.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct RecordChange {
-    /// `stocks`, `printers`, `cutters`, `carriers`, `mark_sets` or `recipes`.
+    /// `stocks`, `printers`, `cutters`, `carriers`, `mark_sets`, `recipes` or `print_recipes`.
     pub kind: String,
     /// The record's id.
     pub id: String,

@@ -163,7 +163,7 @@ fn an_archive_comes_back_as_the_same_job_and_a_bad_one_leaves_nothing() {
         read(request.body(bytes).dispatch())
     };
     let (status, opened) = bring(&bytes);
-    assert_eq!((status, &opened["id"]), (Status::Ok, &json!(27)));
+    assert_eq!((status, &opened["id"]), (Status::Ok, &json!(35)));
     assert_eq!(opened["job"], read(api.get("/api/jobs/2")).1["job"]);
     for bad in [&bytes[..100], b"{}", &vec![0; (16 << 20) + 1]] {
         let (status, problem) = bring(bad);

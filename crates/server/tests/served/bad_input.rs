@@ -236,7 +236,7 @@ fn a_refused_change_leaves_the_job_as_it_was() {
     }
     assert_eq!(job(&client, 3), before);
     let list = client.get("/api/jobs").header(Header::new("Host", HOST)).dispatch();
-    assert_eq!(list.into_json::<Vec<Value>>().unwrap().len(), 26);
+    assert_eq!(list.into_json::<Vec<Value>>().unwrap().len(), 34);
 }
 
 #[test]
@@ -280,7 +280,7 @@ fn a_port_in_use_is_said_and_a_second_server_on_the_same_data_sees_the_same_jobs
     assert_ne!(listening(&mut second), port);
     assert_eq!(
         Store::open(folder.path()).unwrap().jobs().unwrap().len(),
-        26,
+        34,
         "the demo is put in once"
     );
     for child in [&mut first, &mut second] {

@@ -197,7 +197,7 @@ fn the_demo_starts_whole_or_not_at_all() {
             let store = Store::open(folder.path()).unwrap();
             let (jobs, stocks) =
                 (store.jobs().unwrap().len(), store.workshop().unwrap().stocks.len());
-            assert!([(0, 0), (26, 5)].contains(&(jobs, stocks)), "{jobs} jobs, {stocks} stocks");
+            assert!([(0, 0), (34, 5)].contains(&(jobs, stocks)), "{jobs} jobs, {stocks} stocks");
         }
     }
 }

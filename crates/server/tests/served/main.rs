@@ -10,6 +10,7 @@ mod drawings;
 mod gate;
 mod http;
 mod kills;
+mod logged;
 mod pictures;
 mod races;
 mod rehearsals;

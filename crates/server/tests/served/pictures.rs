@@ -246,7 +246,7 @@ fn a_disk_that_is_full_in_the_middle_of_a_picture_is_told_and_harms_nothing() {
     assert_eq!(count(&folder, "blobs"), 9, "the demo's and the small one");
     let store = Store::open(folder.path()).unwrap();
     assert_eq!(*store.bytes(&blob_id(&small)).unwrap(), *small);
-    assert_eq!(store.jobs().unwrap().len(), 26);
+    assert_eq!(store.jobs().unwrap().len(), 34);
 }
 
 #[test]

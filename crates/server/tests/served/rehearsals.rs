@@ -17,7 +17,7 @@ fn rehearsed(api: &Api, job: &Value, day: &str, loading: &Value) -> Value {
     view
 }
 
-fn bytes(api: &Api, path: &str) -> (u16, Vec<u8>) {
+pub fn bytes(api: &Api, path: &str) -> (u16, Vec<u8>) {
     let request = api.client.get(path.to_owned()).header(Header::new("Host", HOST));
     let response = request.dispatch();
     (response.status().code, response.into_bytes().unwrap_or_default())
@@ -76,7 +76,7 @@ fn classic_mistakes_are_refused_in_words() {
     assert_eq!(api.post("/api/rehearsal", &far).0, 422);
 }
 
-fn saved(api: &Api, id: i32, change: impl Fn(&mut Value)) {
+pub fn saved(api: &Api, id: i32, change: impl Fn(&mut Value)) {
     let path = format!("/api/jobs/{id}");
     let open = api.get(&path);
     let mut job = open["job"].clone();
@@ -86,7 +86,7 @@ fn saved(api: &Api, id: i32, change: impl Fn(&mut Value)) {
     assert_eq!(status, 200, "{answer}");
 }
 
-fn frozen(api: &Api, id: i32) -> Value {
+pub fn frozen(api: &Api, id: i32) -> Value {
     let version = api.get(&format!("/api/jobs/{id}"))["version"].clone();
     let (status, view) =
         api.post(&format!("/api/jobs/{id}/prints"), &json!({ "version": version }));
@@ -94,7 +94,7 @@ fn frozen(api: &Api, id: i32) -> Value {
     view
 }
 
-fn changed(api: &Api, run: &Value, change: &Value) -> (u16, Value) {
+pub fn changed(api: &Api, run: &Value, change: &Value) -> (u16, Value) {
     let path = format!("/api/prints/{}/run", run["id"]);
     api.ask(Method::Put, &path, &json!({ "version": run["version"], "change": change }))
 }
@@ -186,7 +186,8 @@ fn a_run_goes_on_step_by_step_and_two_screens_do_not_overtake_each_other() {
     }
     let (_, right) = changed(&api, &fitted["run"], &json!({ "do": "measure", "mm": 99.8 }));
     assert_eq!(right["run"]["scale"]["can_be_cut"], true);
-    let count = json!({ "do": "count", "good": 5, "bad": { "torn": 1 } });
+    let counted = json!({ "good": 5, "bad": { "torn": 1 } });
+    let count = json!({ "do": "count", "piece": "p1", "counted": counted });
     let (_, counted) = changed(&api, &right["run"], &count);
     assert_eq!(counted["prints"][0]["good"], 5);
     assert_eq!(counted["prints"][0]["bad"], 1);

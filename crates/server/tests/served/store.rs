@@ -311,7 +311,7 @@ fn the_demo_is_put_in_once() {
     let (_folder, store) = open();
     demo::start_jobs(&store).unwrap();
     demo::start_jobs(&store).unwrap();
-    assert_eq!(store.jobs().unwrap().len(), 26);
+    assert_eq!(store.jobs().unwrap().len(), 34);
     let workshop = store.workshop().unwrap();
     let counts = [
         workshop.stocks.len(),

@@ -483,6 +483,22 @@ export type CorrectionAsk = { unit: Unit, near: MeasuredPlace, far: MeasuredPlac
 
 export type CorrectionView = { cause: Cause, words: string, correction: Correction, };
 
+export type Counted = { 
+/**
+ * Good ones.
+ */
+good: number, 
+/**
+ * Bad ones, by cause.
+ */
+bad: { [key in Bad]?: number }, };
+
+export type CountedPiece = { id: PieceId, name: string, good: number, bad: Array<BadView>, 
+/**
+ * How it stands: how many are wanted and missing, how many sheets to print again, packs.
+ */
+words: string, is_enough: boolean, };
+
 export type Coverage = "faces" | "flaps";
 
 export type CreaseView = { 
@@ -1463,7 +1479,15 @@ list?: List | null,
 /**
  * Copies wanted, 1 to 10,000.
  */
-copies: number, };
+copies: number, 
+/**
+ * Copies made beside them because some go wrong, 0 to 10,000.
+ */
+spares?: number, 
+/**
+ * How many good ones go into a pack, up to 10,000; 0 where they are not packed.
+ */
+pack?: number, };
 
 export type JobStep = { 
 /**
@@ -1601,6 +1625,24 @@ thickness: number,
  */
 clear_to_eye: boolean, };
 
+export type LastView = { 
+/**
+ * When, such as `2026-10-12 14:03`.
+ */
+made_at: string, 
+/**
+ * What came of it, in words.
+ */
+words: string, 
+/**
+ * With which settings.
+ */
+settings: string, is_good: boolean, force: Force | null, speed: number | null, passes: number, depth: number | null, 
+/**
+ * True where the operation has just these settings.
+ */
+is_same: boolean, };
+
 export type LayRow = { label: string, 
 /**
  * As the cutter solved it, a dash where it did not, and as it was.
@@ -1704,6 +1746,8 @@ unit: Unit,
  * What it measures.
  */
 measured: Measured, };
+
+export type LiesInTray = "face-up" | "face-down";
 
 export type LineDrawing = { 
 /**
@@ -2059,6 +2103,18 @@ depth: number | null,
  */
 varied: Varied | null, 
 /**
+ * On which printed sheets; none where it was a test cut.
+ */
+sheet?: SheetNamed | null, 
+/**
+ * How these were printed.
+ */
+printed?: PrintedBy | null, 
+/**
+ * How many pieces came out.
+ */
+counted?: Counted | null, 
+/**
  * What came of it.
  */
 outcome: Outcome, 
@@ -2083,7 +2139,19 @@ settings: string,
 /**
  * What came of it, in words that suit the line.
  */
-outcome: string, };
+outcome: string, 
+/**
+ * What was set when its sheets were printed; empty where nothing is known of that.
+ */
+printed: string, 
+/**
+ * What came out; empty where nothing was counted.
+ */
+counted: string, 
+/**
+ * The frozen print that it tells of, as long as it is kept.
+ */
+print: number | null, };
 
 export type LogbookView = { entries: Array<LogView>, 
 /**
@@ -2578,6 +2646,10 @@ before: Array<string>,
  * The recipe that it goes by.
  */
 recipe: RecipeView | null, 
+/**
+ * What came of it when the same was done last; none where nobody has.
+ */
+last: LastView | null, 
 /**
  * Shares of its lines that could be worked by themselves.
  */
@@ -3148,6 +3220,64 @@ amount: number,
  */
 currency: string, };
 
+export type PrintProcess = "inkjet" | "laser";
+
+export type PrintRecipe = { 
+/**
+ * Its name in lists.
+ */
+name: string, 
+/**
+ * The card.
+ */
+stock: RecordId, 
+/**
+ * The printer.
+ */
+printer: RecordId, 
+/**
+ * What is set.
+ */
+settings: PrintSettings, 
+/**
+ * Minutes for a side of a sheet, 0.05 to 240, where somebody has taken the time.
+ */
+minutes?: number | null, 
+/**
+ * The day on which it worked last, such as `2026-10-12`; none where nobody has tried it.
+ */
+worked?: string | null, 
+/**
+ * What else is to be known.
+ */
+note?: string, 
+/**
+ * Where it stands in lists.
+ */
+keeping: Keeping, };
+
+export type PrintSettings = { 
+/**
+ * The paper that the printer is told of, such as “heavy matt”.
+ */
+media: string, 
+/**
+ * The quality, such as “high”.
+ */
+quality: string, 
+/**
+ * Who minds the colours, such as “by the printer”.
+ */
+colour: string, 
+/**
+ * The tray or slot, such as “rear tray”.
+ */
+tray: string, 
+/**
+ * Which way up the sheet lies in it.
+ */
+lies: LiesInTray, };
+
 export type PrintView = { id: number, code: string, made_at: string, 
 /**
  * Pieces that were good and bad.
@@ -3159,6 +3289,16 @@ good: number, bad: number,
 differs: boolean, };
 
 export type PrintableSide = "both" | "face" | "neither";
+
+export type PrintedBy = { 
+/**
+ * The printer.
+ */
+printer: Named, 
+/**
+ * What was set, where a recipe says so.
+ */
+settings?: PrintSettings | null, };
 
 export type PrintedScale = { 
 /**
@@ -3200,6 +3340,10 @@ turns_about: TurnsAbout,
  */
 turning_error: number, 
 /**
+ * How it prints, where that is known.
+ */
+process: PrintProcess | null, 
+/**
  * Where it takes print files over TCP, such as `192.168.1.21:9100`; empty where they go through a print dialog.
  */
 address: string, 
@@ -3240,7 +3384,11 @@ instance: string | null, };
 
 export type QueueAsk = { jobs: Array<number>, };
 
-export type QueueJob = { id: number, name: string, };
+export type QueueJob = { id: number, name: string, 
+/**
+ * How many rows its list has; 0 where it has none.
+ */
+rows: number, };
 
 export type QueueOrder = { prints: Array<number>, };
 
@@ -3332,7 +3480,7 @@ worked: string | null,
  */
 differs: Array<string>, };
 
-export type Record = { "kind": "stocks" } & Stock | { "kind": "printers" } & Printer | { "kind": "cutters" } & Cutter | { "kind": "carriers" } & Carrier | { "kind": "mark_sets" } & MarkSet | { "kind": "recipes" } & Recipe;
+export type Record = { "kind": "stocks" } & Stock | { "kind": "printers" } & Printer | { "kind": "cutters" } & Cutter | { "kind": "carriers" } & Carrier | { "kind": "mark_sets" } & MarkSet | { "kind": "recipes" } & Recipe | { "kind": "print_recipes" } & PrintRecipe;
 
 export type RecordDrawing = { 
 /**
@@ -3356,7 +3504,7 @@ unit: Unit, };
 
 export type RecordId = string;
 
-export type RecordKind = "stocks" | "printers" | "cutters" | "carriers" | "mark_sets" | "recipes";
+export type RecordKind = "stocks" | "printers" | "cutters" | "carriers" | "mark_sets" | "recipes" | "print_recipes";
 
 export type RecordSketch = { record: Record, 
 /**
@@ -3596,6 +3744,8 @@ path: string,
  */
 bounds: [number, number, number, number], };
 
+export type RowsAsk = { job: number, };
+
 export type RunAsk = { version: number, change: RunChange, };
 
 export type RunChange = { "do": "tick", 
@@ -3608,13 +3758,13 @@ step: string, } | { "do": "back",
  */
 step: string, } | { "do": "count", 
 /**
- * Good ones.
+ * The piece.
  */
-good: number, 
+piece: PieceId, 
 /**
- * Bad ones, by cause.
+ * What came out.
  */
-bad: { [key in Bad]?: number }, } | { "do": "measure", 
+counted: Counted, } | { "do": "measure", 
 /**
  * Its length.
  */
@@ -3636,7 +3786,15 @@ next: number | null,
 /**
  * What the printed scale says; none where it has none.
  */
-scale: PrintedScale | null, good: number, bad: Array<BadView>, is_held: boolean, is_stopped: boolean, 
+scale: PrintedScale | null, 
+/**
+ * All pieces that came out.
+ */
+good: number, bad: number, 
+/**
+ * Each piece of the job that lies on its sheets.
+ */
+pieces: Array<CountedPiece>, is_held: boolean, is_stopped: boolean, 
 /**
  * The files for the machine, one for each loading of sheets that are cut alike.
  */
@@ -3903,6 +4061,16 @@ first: [number, number] | null,
  */
 start: Corner | null, };
 
+export type SheetNamed = { 
+/**
+ * The frozen print.
+ */
+print: number, 
+/**
+ * The code on its sheets.
+ */
+code: string, };
+
 export type SheetPlan = { 
 /**
  * The stock sheet, upright.
@@ -3940,6 +4108,10 @@ to_marks: number,
  * How copies may be turned.
  */
 turning: Turning, 
+/**
+ * How many sheets of a roll are printed and cut in a row before it is cut off, 1 to 50.
+ */
+in_a_row?: number, 
 /**
  * Whether sheets are filled up.
  */
@@ -4240,6 +4412,10 @@ liner: number | null,
  */
 printable: PrintableSide, 
 /**
+ * The only kind of printer that it takes; `None` takes either.
+ */
+takes: PrintProcess | null, 
+/**
  * What shines through ink that is printed on it.
  */
 shine: Shine, 
@@ -4461,6 +4637,10 @@ seconds: number | null, time_text: string,
  * How long all sheets of the job take that are alike; empty where it is one.
  */
 order_text: string, 
+/**
+ * How long its sheets take to print; empty where that is not known.
+ */
+print_text: string, 
 /**
  * What was asked for twice and is worked once; empty where nothing was.
  */
@@ -4827,7 +5007,11 @@ mark_sets: { [key in RecordId]: MarkSet },
 /**
  * Recipes.
  */
-recipes?: { [key in RecordId]: Recipe }, };
+recipes?: { [key in RecordId]: Recipe }, 
+/**
+ * Printing recipes.
+ */
+print_recipes?: { [key in RecordId]: PrintRecipe }, };
 
 export type WorkshopState = { workshop: Workshop, 
 /**

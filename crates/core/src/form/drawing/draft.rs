@@ -1,6 +1,6 @@
 //! From lines and what they mean to a blank.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 use std::sync::Arc;
 
 use kurbo::{Affine, BezPath, ParamCurveArclen, PathEl, Point, Rect, Shape};
@@ -63,6 +63,43 @@ struct Sorted {
     loose: Vec<Point>,
     unnamed: usize,
     arcs: usize,
+    from: Origins,
+}
+
+/// Of which group the lines are on which a place lies that was drawn: places to a thousandth of a millimetre.
+#[derive(Default)]
+struct Origins {
+    at: HashMap<(i64, i64), Vec<usize>>,
+    slugs: Vec<Arc<str>>,
+}
+
+impl Origins {
+    #[expect(clippy::cast_possible_truncation, reason = "a drawing is within metres")]
+    fn place(at: Point) -> (i64, i64) {
+        ((at.x * 1e3).round() as i64, (at.y * 1e3).round() as i64)
+    }
+
+    fn note(&mut self, path: &BezPath, group: usize) {
+        for at in path.elements().iter().filter_map(PathEl::end_point) {
+            let of = self.at.entry(Self::place(at)).or_default();
+            if !of.contains(&group) {
+                of.push(group);
+            }
+        }
+    }
+
+    /// The group of which most places of a line are, the first where several are.
+    fn group(&self, path: &BezPath) -> Option<Arc<str>> {
+        let mut counts = vec![0_usize; self.slugs.len()];
+        for at in path.elements().iter().filter_map(PathEl::end_point) {
+            for group in self.at.get(&Self::place(at)).into_iter().flatten() {
+                counts[*group] += 1;
+            }
+        }
+        let most = counts.iter().copied().max().filter(|most| *most > 0)?;
+        let at = counts.iter().position(|count| *count == most)?;
+        self.slugs.get(at).map(Arc::clone)
+    }
 }
 
 impl Sorted {
@@ -81,6 +118,10 @@ impl Sorted {
             loose: Vec::new(),
             unnamed: 0,
             arcs: 0,
+            from: Origins {
+                slugs: lines.groups.iter().map(|group| group.slug().into()).collect(),
+                at: HashMap::new(),
+            },
         };
         let mut is_open = vec![false; lines.groups.len()];
         let mut by_kind: BTreeMap<LineKind, Vec<BezPath>> = BTreeMap::new();
@@ -99,6 +140,7 @@ impl Sorted {
                 own.printed.push(PrintedLine { path: path.clone(), colour, width });
             }
             if let Some(kind) = meaning.kind() {
+                own.from.note(&path, line.group);
                 let paths = by_kind.entry(kind).or_default();
                 if meaning == Meaning::PrintedAndCutAround {
                     paths.extend(around_stroke(&path, width));
@@ -171,6 +213,10 @@ impl Sorted {
         let mut beside = 0;
         for (kind, paths) in &self.kinds {
             for (number, (path, times)) in paths.iter().enumerate() {
+                let source = self
+                    .from
+                    .group(path)
+                    .map_or_else(|| StrokeSource::Panel(WHOLE.to_owned()), StrokeSource::Drawn);
                 let path = shift * path.clone();
                 let own = path.bounding_box();
                 let shared = own.inflate(1e-6, 1e-6).intersect(part.bounds);
@@ -179,8 +225,7 @@ impl Sorted {
                     continue;
                 }
                 let id = format!("{}-{}", kind.id(), number + 1);
-                let mut stroke =
-                    Stroke::new(id, *kind, path, StrokeSource::Panel(WHOLE.to_owned()));
+                let mut stroke = Stroke::new(id, *kind, path, source);
                 stroke.times = *times;
                 if *kind == LineKind::Perforation {
                     stroke = stroke.with_pattern(Perforation::STANDARD);

@@ -33,6 +33,7 @@ impl Scene<'_> {
         }
         checks.extend(self.cards_of_no_such_size(page));
         checks.extend(self.stock_that_takes_no_print());
+        checks.extend(self.stock_for_another_printer());
         checks.extend(self.backs_that_take_no_print());
         if let Some(cutter) = self.records.cutter {
             checks.extend(self.film_over_marks(cutter));
@@ -97,6 +98,57 @@ impl Scene<'_> {
             self.length("caliper", "Card thickness", (caliper, Sense::AtMost, cutter.thickest))
                 .remedies(thinner),
         ]
+    }
+
+    /// Card that takes another kind of printer: heat melts it, or toner does not hold.
+    fn stock_for_another_printer(&self) -> Vec<Check> {
+        let Some(printer) = self.records.printer else { return Vec::new() };
+        let Some(process) = printer.process else { return Vec::new() };
+        let cards = self.records.cards(self.job);
+        let mut named: Vec<&str> = Vec::new();
+        let mut checks = Vec::new();
+        for (_, stock) in cards {
+            let Some(takes) = stock.takes else { continue };
+            if named.contains(&stock.name.as_str()) {
+                continue;
+            }
+            named.push(&stock.name);
+            let fits = takes == process;
+            let state = if fits { State::Fits } else { State::Broken };
+            let verdict = if fits {
+                format!("{} is one", printer.name)
+            } else {
+                format!("{} is {}", printer.name, process.name())
+            };
+            let texts = [stock.name.clone(), format!("{} only", takes.name()), verdict];
+            let check = Check::yes_or_no(
+                "print-process",
+                Stage::Sheet,
+                "Printer for the card",
+                state,
+                texts,
+            );
+            let others = self
+                .workshop
+                .printers
+                .iter()
+                .filter(|(_, own)| own.process == Some(takes) && own.keeping.is_offered());
+            checks.push(if fits {
+                check
+            } else {
+                check.remedies(|| {
+                    let other = others.map(|(id, own)| {
+                        Remedy::set(
+                            format!("Print on {}", own.name),
+                            "sheet.printer",
+                            id.0.as_str(),
+                        )
+                    });
+                    other.chain([Remedy::advice("Choose a card that takes this printer")]).collect()
+                })
+            });
+        }
+        checks
     }
 
     /// Card that is not kept in sheets from which the page could be cut.

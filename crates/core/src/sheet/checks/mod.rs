@@ -5,6 +5,7 @@ mod kept;
 mod machines;
 mod marks;
 mod neighbours;
+mod scan;
 
 use std::cell::OnceCell;
 
@@ -41,6 +42,7 @@ pub(crate) fn sheet_checks(
     checks.extend(scene.marks());
     checks.extend(scene.kept());
     checks.extend(scene.neighbours());
+    checks.extend(scene.scanned());
     checks.extend(scene.white_edges());
     checks.extend(scene.backs());
     checks.extend(scene.white_beneath());
@@ -173,7 +175,7 @@ impl Scene<'_> {
         let several = self.ground.pieces.len() > 1;
         let mut checks: Vec<Check> = Vec::new();
         for piece in self.ground.on_sheets() {
-            let wanted = piece.drawn.job_piece.copies;
+            let wanted = piece.drawn.job_piece.made();
             let laid = laid_of(piece, self.layout);
             let verdict = match (laid, self.layout.sheets()) {
                 (0, _) => "none fits".to_owned(),

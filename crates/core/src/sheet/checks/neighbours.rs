@@ -13,7 +13,7 @@ const SPACING: f64 = 2.0;
 
 impl Scene<'_> {
     pub(super) fn neighbours(&self) -> Vec<Check> {
-        if matches!(self.job.pieces.as_slice(), [alone] if alone.copies < 2) {
+        if matches!(self.job.pieces.as_slice(), [alone] if alone.made() < 2) {
             return Vec::new();
         }
         let spacing = self.job.sheet.spacing;

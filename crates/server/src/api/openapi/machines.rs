@@ -3,9 +3,10 @@
 use aptum_core::logbook::LogEntry;
 
 use crate::api::corrections::{CorrectionAsk, CorrectionView};
+use crate::api::jobs::OpenJob;
 use crate::api::logbook::{LogChange, LogbookView};
 use crate::api::odds::OddsAsk;
-use crate::api::queue::{QueueAsk, QueueOrder, QueueView};
+use crate::api::queue::{QueueAsk, QueueOrder, QueueView, RowsAsk};
 use crate::api::rehearsal::{RehearsalAsk, RehearsalView};
 use crate::api::runs::{FreezeAsk, RunAsk, RunView};
 use crate::api::sending::{SendAsk, WishAsk};
@@ -69,6 +70,24 @@ pub(super) const OF_MACHINES: &[Route] = &[
         "Prints the sheets of several jobs and puts them in, all or none",
         json::<QueueAsk>(),
         json::<QueueView>(),
+    ),
+    route(
+        ("post", "/api/queue/rows"),
+        "Makes a job for each row of a job's list, prints their sheets and puts them in, all or none",
+        json::<RowsAsk>(),
+        json::<QueueView>(),
+    ),
+    route(
+        ("get", "/api/prints/{id}/picture.png"),
+        "A small picture of the first sheet of a print",
+        Body::Nothing,
+        Body::Bytes("image/png"),
+    ),
+    route(
+        ("post", "/api/prints/{id}/job"),
+        "The job as it was printed, as a job of its own",
+        Body::Nothing,
+        json::<OpenJob>(),
     ),
     route(
         ("get", "/api/jobs/{id}/run"),

@@ -5,8 +5,10 @@ mod view;
 use std::io::Write;
 
 use aptum_core::check::Stage;
-use aptum_core::run::{RunChange, StepKind};
+use aptum_core::run::{NoChange, RunChange, StepKind, steps};
+use aptum_formats::archive::JobFile;
 use aptum_formats::svg::{MarksInCut, SvgUnits};
+use rocket::http::ContentType;
 use rocket::serde::json::Json;
 use rocket::{State, get, post, put};
 use schemars::JsonSchema;
@@ -15,12 +17,13 @@ use ts_rs::TS;
 
 pub use view::RunView;
 
+pub(super) use view::held_by;
 use view::view;
-pub(super) use view::{ground_steps, held_by};
 
 use super::Problem;
 use super::body::Body;
 use super::files::Download;
+use super::jobs::{Opened, bring};
 use crate::desk::Desk;
 use crate::output::{Desired, Language, OutputKind, cutter_of, loadings, machine_name};
 use crate::printed::{Printed, ToFreeze};
@@ -76,46 +79,48 @@ pub async fn change(
     ask: Body<RunAsk>,
 ) -> Result<Json<RunView>, Problem> {
     let RunAsk { version, change } = ask.0;
-    let (steps, job, held, change) = desk
+    let (printed, change) = desk
         .slow(move |store| {
             let printed = Printed::read(store, id)?;
-            let steps = ground_steps(&printed.job, &printed.prepared, &printed.workshop);
+            let steps = steps(&printed.ground());
             let held = match &change {
                 RunChange::Tick { step } => steps.iter().find(|own| own.id == *step),
                 _ => None,
             };
-            let held = held.and_then(|step| held_by(&printed, step));
-            Ok((steps, printed.head.job, held, change))
+            match held.and_then(|step| held_by(&printed, step)) {
+                Some(why) => Err(Problem::run(why)),
+                None => Ok((printed, change)),
+            }
         })
         .await?;
-    if let Some(why) = held {
-        return Err(Problem::run(why));
-    }
-    // Once the pieces are counted, the Logbook is told what was sent and what came of it.
-    let is_over = matches!(&change, RunChange::Tick { step } if steps.iter().any(|own| own.id == *step && own.kind == StepKind::Count));
+    let job = printed.head.job;
     let changed = desk
         .write(move |store| {
-            Ok(store.change_run(id, version, |run, at| run.change(&change, &steps, at))?)
+            Ok(store.change_run(id, version, |run, at| {
+                let ground = printed.ground();
+                run.change(&change, &ground, at)?;
+                // Once the pieces are counted, the Logbook is told what was sent and what came of it; and told anew where they
+                // are counted again.
+                let is_over = steps(&ground)
+                    .iter()
+                    .any(|own| own.kind == StepKind::Count && run.times(&own.id) > 0);
+                let tells = matches!(change, RunChange::Tick { .. } | RunChange::Count { .. });
+                Ok(if is_over && tells { printed.logged(run) } else { Vec::new() })
+            })?)
         })
         .await?;
     match changed {
-        RunChanged::Kept => {
-            if is_over {
-                desk.write(move |store| {
-                    let entries = Printed::read(store, id)?.logged();
-                    let entries: Vec<_> = entries.iter().map(|own| (None, own)).collect();
-                    Ok(store.log(&entries)?)
-                })
-                .await?;
-            }
-            desk.slow(move |store| view(store, job).map(Json)).await
-        }
+        RunChanged::Kept => desk.slow(move |store| view(store, job).map(Json)).await,
         RunChanged::Overtaken => Err(Problem::overtaken(
             "The run went on on another screen: what is shown now is how it stands",
         )),
-        RunChanged::Refused(why) => Err(Problem::run(why.to_string())),
+        RunChanged::Refused(why) => Err(refused(&why)),
         RunChanged::Missing => Err(gone(id)),
     }
+}
+
+fn refused(why: &NoChange) -> Problem {
+    Problem::run(why.to_string())
 }
 
 fn gone(id: i32) -> Problem {
@@ -136,6 +141,38 @@ pub async fn print_file(desk: &State<Desk>, id: i32) -> Result<Download, Problem
     })
     .await
 }
+
+/// A small picture of the first sheet of a print.
+#[get("/prints/<id>/picture.png")]
+pub async fn picture(desk: &State<Desk>, id: i32) -> Result<(ContentType, Vec<u8>), Problem> {
+    desk.quick(move |store| {
+        let bytes = store.printed_picture(id)?.ok_or_else(|| gone(id))?;
+        if bytes.is_empty() {
+            return Err(Problem::missing("No picture was kept of this print"));
+        }
+        Ok((ContentType::PNG, bytes))
+    })
+    .await
+}
+
+/// The job as it was printed, as a job of its own.
+#[post("/prints/<id>/job")]
+pub async fn as_printed(desk: &State<Desk>, id: i32) -> Opened {
+    let file = desk
+        .quick(move |store| {
+            let head = store.print(id)?.ok_or_else(|| gone(id))?;
+            let bytes = store.printed_job(id)?.ok_or_else(|| gone(id))?;
+            let mut file = JobFile::read(&bytes)?;
+            let name: String = file.job.name.chars().take(NAME_LEFT).collect();
+            file.job.name = format!("{name}, as printed {}", head.code);
+            Ok(file)
+        })
+        .await?;
+    bring(desk, file).await
+}
+
+/// So much of a job's name is left beside “, as printed …”.
+const NAME_LEFT: usize = 50;
 
 /// What the machine is sent for one loading of a printed sheet, both from 1.
 #[get("/prints/<id>/machine/<sheet>?<loading>&<gcode>")]

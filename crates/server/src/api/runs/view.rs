@@ -1,9 +1,14 @@
 //! How a run stands, as a page sees it.
 
+use std::fmt::Write;
 use std::sync::Arc;
 
 use aptum_core::geometry::{BezPath, Rect, path_text};
-use aptum_core::run::{Bad, Ground, Progress, RunStep, ScaleSays, StepKind, scale_says, steps};
+use aptum_core::id::PieceId;
+use aptum_core::run::{
+    Bad, Ground, PieceStands, Progress, RunStep, ScaleSays, StepKind, pieces_stand, scale_says,
+    steps,
+};
 use aptum_core::sheet::{Notes, SheetRun};
 use aptum_core::units::{INCH, Unit, measure};
 use aptum_core::workshop::{Corner, Margins};
@@ -57,8 +62,11 @@ pub struct RunStands {
     next: Option<u32>,
     /// What the printed scale says; none where it has none.
     scale: Option<PrintedScale>,
+    /// All pieces that came out.
     good: u32,
-    bad: Vec<BadView>,
+    bad: u32,
+    /// Each piece of the job that lies on its sheets.
+    pieces: Vec<CountedPiece>,
     is_held: bool,
     is_stopped: bool,
     /// The files for the machine, one for each loading of sheets that are cut alike.
@@ -108,6 +116,18 @@ pub struct PrintedScale {
     can_be_cut: bool,
 }
 
+/// A piece, and what came out of it.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct CountedPiece {
+    id: PieceId,
+    name: String,
+    good: u32,
+    bad: Vec<BadView>,
+    /// How it stands: how many are wanted and missing, how many sheets to print again, packs.
+    words: String,
+    is_enough: bool,
+}
+
 /// Bad pieces of one cause.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct BadView {
@@ -143,14 +163,6 @@ pub struct SheetLies {
     start: Option<Corner>,
 }
 
-pub(in crate::api) fn ground_steps(
-    job: &Job,
-    prepared: &Prepared,
-    workshop: &Workshop,
-) -> Vec<RunStep> {
-    steps(&Ground { job, prepared, workshop })
-}
-
 pub(super) fn view(store: &Store, job: i32) -> Result<RunView, Problem> {
     let prints = store.prints(job)?;
     let now = now(store, job)?;
@@ -159,15 +171,15 @@ pub(super) fn view(store: &Store, job: i32) -> Result<RunView, Problem> {
         id: own.id,
         code: own.code.clone(),
         made_at: own.made_at.clone(),
-        good: own.run.good,
-        bad: own.run.bad(),
+        good: own.run.counted().good,
+        bad: own.run.counted().bad(),
         differs: code != Some(own.code.as_str()),
     });
     let views: Vec<PrintView> = views.collect();
     let ahead = match (&now, prints.is_empty()) {
         (Some((job, workshop, prepared)), true) => {
             let progress = Progress::default();
-            let steps = ground_steps(job, prepared, workshop);
+            let steps = steps(&Ground { job, prepared, workshop });
             steps.iter().map(|step| RunStepView::new(step, &progress, None)).collect()
         }
         _ => Vec::new(),
@@ -193,7 +205,7 @@ fn now(store: &Store, job: i32) -> Result<Option<(Job, Arc<Workshop>, Prepared)>
 fn stands(printed: &Printed, differs: bool) -> RunStands {
     let Printed { head, job, workshop, prepared, .. } = printed;
     let Frozen { id, version, code, made_at, run, .. } = head;
-    let steps = ground_steps(job, prepared, workshop);
+    let steps = steps(&printed.ground());
     let next = run.next(&steps).and_then(|next| steps.iter().position(|own| own.id == next.id));
     let cutter = cutter_of(job, workshop);
     let printer = job.sheet.printer.as_ref().and_then(|id| workshop.printers.get(id));
@@ -210,14 +222,9 @@ fn stands(printed: &Printed, differs: bool) -> RunStands {
             .collect(),
         next: next.and_then(|at| u32::try_from(at).ok()),
         scale: printed_scale(printed),
-        good: run.good,
-        bad: Bad::ALL
-            .map(|cause| BadView {
-                cause,
-                name: cause.name(),
-                count: run.bad.get(&cause).copied().unwrap_or(0),
-            })
-            .into(),
+        good: run.counted().good,
+        bad: run.counted().bad(),
+        pieces: pieces(printed),
         is_held: run.is_held,
         is_stopped: run.is_stopped,
         files: files(printed),
@@ -236,7 +243,8 @@ fn stands(printed: &Printed, differs: bool) -> RunStands {
 impl RunStepView {
     fn new(step: &RunStep, run: &Progress, held_by: Option<String>) -> Self {
         let done = run.done.get(&step.id);
-        let sheet = run.times(&step.id).saturating_add(1).min(step.times);
+        let done_of = run.times(&step.id).saturating_mul(step.each);
+        let sheet = done_of.saturating_add(1).min(step.sheets);
         Self {
             id: step.id.clone(),
             kind: step.kind,
@@ -250,6 +258,51 @@ impl RunStepView {
             held_by,
         }
     }
+}
+
+/// What came out of each piece, and what is still missing.
+fn pieces(printed: &Printed) -> Vec<CountedPiece> {
+    let Printed { head, job, prepared, .. } = printed;
+    let stands = pieces_stand(job, prepared, &head.run);
+    let own = stands.into_iter().filter_map(|(at, stands)| {
+        let piece = job.pieces.get(at)?;
+        let bad = Bad::ALL.map(|cause| BadView {
+            cause,
+            name: cause.name(),
+            count: stands.counted.bad.get(&cause).copied().unwrap_or(0),
+        });
+        Some(CountedPiece {
+            id: piece.id.clone(),
+            name: job.title(piece).to_owned(),
+            good: stands.counted.good,
+            bad: bad.into(),
+            words: words(&stands),
+            is_enough: stands.missing == 0,
+        })
+    });
+    own.collect()
+}
+
+/// How a piece stands.
+fn words(own: &PieceStands) -> String {
+    let mut words = match own.missing {
+        0 => format!("{} wanted, all there", own.wanted),
+        missing if own.sheets > 0 => {
+            let sheets = if own.sheets == 1 { "sheet" } else { "sheets" };
+            format!(
+                "{} wanted, {missing} missing: {} more {sheets} to print",
+                own.wanted, own.sheets
+            )
+        }
+        missing => format!("{} wanted, {missing} missing", own.wanted),
+    };
+    if let Some((packs, over)) = own.packs {
+        let what = if packs == 1 { "pack" } else { "packs" };
+        let over = if over > 0 { format!(" and {over} over") } else { String::new() };
+        // Writing to a string cannot fail.
+        let _ = write!(words, "; {packs} {what}{over}");
+    }
+    words
 }
 
 /// Why a step cannot be ticked yet: nobody has measured the scale, or it says that these sheets cannot be cut.

@@ -3,6 +3,7 @@
 mod told;
 
 use aptum_core::Job;
+use aptum_core::run::{Ground, minutes_text, print_minutes};
 use aptum_core::tooling::path_checks;
 use aptum_core::units::measure;
 use rocket::serde::json::Json;
@@ -43,7 +44,8 @@ pub async fn tooling(
             let runs = prepared.layout.runs.len();
             return Err(Problem::missing(format!("The job has {runs} kinds of sheets, no more")));
         };
-        let own = Told { job: &job, workshop: &workshop, prepared: &prepared };
+        let own = Told { job: &job, workshop: &workshop, prepared: &prepared, store };
+        let ground = Ground { job: &job, prepared: &prepared, workshop: &workshop };
         let (length, travel) = path.lengths();
         let show = |mm: f64| measure(mm, job.unit);
         // One after the other, each with the way to its first line.
@@ -64,6 +66,7 @@ pub async fn tooling(
             time_text: path.seconds.map_or_else(|| "not known".to_owned(), clock),
             order_text: order
                 .map_or_else(String::new, |own| format!("{} for all {sheets}", clock(own))),
+            print_text: print_minutes(&ground).map_or_else(String::new, minutes_text),
             left_out_text: if path.left_out > 0.5 { show(path.left_out) } else { String::new() },
             length_text: show(length),
             travel_text: show(travel),

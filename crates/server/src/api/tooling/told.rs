@@ -1,12 +1,17 @@
 //! What is said of operations and of the path.
 
+use std::collections::BTreeSet;
 use std::fmt::Write;
+use std::sync::Arc;
 
 use aptum_core::geometry::Point;
 use aptum_core::id::PieceId;
 use aptum_core::job::{Moment, OperationId, Reverse, Share};
+use aptum_core::lines::Group;
+use aptum_core::logbook::{Combination, LogEntry};
 use aptum_core::tooling::{
-    Before, CutPlan, Operation, Setting, Stretch, ToolPath, Worked, nick_places, tool_name, trailed,
+    Before, CutPlan, Operation, Outcome, Setting, Stretch, ToolPath, Worked, nick_places,
+    tool_name, trailed,
 };
 use aptum_core::units::measure;
 use aptum_core::workshop::{Cutter, DepthSetting, Finds, Force, RecordId, Tool};
@@ -15,7 +20,9 @@ use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
+use crate::api::logbook::{outcome_words, settings_words};
 use crate::output::cutter_of;
+use crate::store::{Logged, Store};
 
 /// How a run of sheets is worked.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -27,6 +34,8 @@ pub struct ToolingView {
     pub(super) time_text: String,
     /// How long all sheets of the job take that are alike; empty where it is one.
     pub(super) order_text: String,
+    /// How long its sheets take to print; empty where that is not known.
+    pub(super) print_text: String,
     /// What was asked for twice and is worked once; empty where nothing was.
     pub(super) left_out_text: String,
     /// How far tools go down, and up.
@@ -77,6 +86,8 @@ pub struct OperationView {
     before: Vec<String>,
     /// The recipe that it goes by.
     recipe: Option<RecipeView>,
+    /// What came of it when the same was done last; none where nobody has.
+    last: Option<LastView>,
     /// Shares of its lines that could be worked by themselves.
     shares: Vec<ShareView>,
     /// True where it was split off.
@@ -98,6 +109,24 @@ pub struct RecipeView {
     worked: Option<String>,
     /// What the job says otherwise, such as “force 2 N, not 1.9 N”.
     differs: Vec<String>,
+}
+
+/// What came of the same card, cutter, tool and line when they came together last.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct LastView {
+    /// When, such as `2026-10-12 14:03`.
+    made_at: String,
+    /// What came of it, in words.
+    words: String,
+    /// With which settings.
+    settings: String,
+    is_good: bool,
+    force: Option<Force>,
+    speed: Option<f64>,
+    passes: u32,
+    depth: Option<f64>,
+    /// True where the operation has just these settings.
+    is_same: bool,
 }
 
 /// A share of an operation's lines.
@@ -137,10 +166,14 @@ pub(super) struct Told<'a> {
     pub job: &'a Job,
     pub workshop: &'a Workshop,
     pub prepared: &'a Prepared,
+    pub store: &'a Store,
 }
 
 /// Most copies that are offered to be pinned.
 const MOST_COPIES: usize = 400;
+
+/// Most layers and colours that are offered to be split off.
+const MOST_SHARES: usize = 24;
 
 impl<'a> Told<'a> {
     pub fn cutter(&self) -> Option<&'a Cutter> {
@@ -200,6 +233,7 @@ impl<'a> Told<'a> {
             loading: own.loading,
             before: own.before.iter().map(|before| self.before(*before, own)).collect(),
             recipe: self.recipe(own),
+            last: self.last(own),
             shares: self.shares(own),
             is_share: own.share != Share::Rest,
             lines: worked.lines,
@@ -217,7 +251,8 @@ impl<'a> Told<'a> {
                 let name = piece.map_or(id.0.as_str(), |piece| piece.name.as_str());
                 format!("{}, {name}", own.kind.name())
             }
-            _ => own.name(),
+            Share::Drawn(group) => format!("{}, {}", own.kind.name(), self.group(group)),
+            Share::Rest | Share::Edge => own.name(),
         }
     }
 
@@ -282,6 +317,26 @@ impl<'a> Told<'a> {
         })
     }
 
+    fn last(&self, own: &Operation) -> Option<LastView> {
+        let cutter = self.job.sheet.cutter.as_ref()?;
+        let stock = own.stocks.iter().next()?;
+        let combination = Combination { stock, cutter, tool: own.tool, line: own.kind };
+        // A Logbook that cannot be read is no reason to show no path.
+        let Logged { made_at, entry, .. } = self.store.last_logged(&combination).ok()??;
+        let LogEntry { force, speed, passes, depth, outcome, .. } = entry;
+        Some(LastView {
+            made_at,
+            words: outcome_words(outcome, own.kind).to_owned(),
+            settings: settings_words(&entry, self.job.unit),
+            is_good: outcome == Outcome::JustRight,
+            force,
+            speed,
+            passes,
+            depth,
+            is_same: (force, speed, passes, depth) == (own.force, own.speed, own.passes, own.depth),
+        })
+    }
+
     /// What could be split off: outlines from what is cut inside them, and the pieces of a job of several.
     fn shares(&self, own: &Operation) -> Vec<ShareView> {
         if own.share != Share::Rest {
@@ -311,6 +366,27 @@ impl<'a> Told<'a> {
                 shares.extend(pieces.iter().map(|piece| Share::Piece(piece.job_piece.id.clone())));
             }
         }
+        // Lines of a drawing go by their layer and colour, where there is more than one.
+        let drawn: BTreeSet<&Arc<str>> = blanks
+            .iter()
+            .flat_map(|blank| {
+                let of_kind = blank.part.strokes.iter();
+                of_kind.filter(|stroke| blank.part.kind(stroke.kind) == own.kind)
+            })
+            .filter_map(|stroke| stroke.source.drawn())
+            .collect();
+        let others = has(false)
+            || blanks.iter().any(|blank| {
+                let of_kind = blank.part.strokes.iter();
+                of_kind
+                    .filter(|stroke| blank.part.kind(stroke.kind) == own.kind)
+                    .any(|stroke| stroke.source.drawn().is_none())
+            });
+        if drawn.len() > 1 || others {
+            shares.extend(
+                drawn.into_iter().take(MOST_SHARES).map(|own| Share::Drawn(own.to_string())),
+            );
+        }
         let known = &self.job.tooling.operations;
         shares
             .into_iter()
@@ -322,12 +398,20 @@ impl<'a> Told<'a> {
                         let found = all.find(|own| own.job_piece.id == *piece);
                         found.map_or_else(|| piece.0.clone(), |own| own.name.clone())
                     }
-                    _ => "outlines".to_owned(),
+                    Share::Drawn(group) => self.group(group),
+                    Share::Edge | Share::Rest => "outlines".to_owned(),
                 };
                 ShareView { id, name }
             })
             .filter(|share| !known.contains_key(&share.id))
             .collect()
+    }
+
+    /// What lines of a drawing are called, by their layer and colour.
+    fn group(&self, slug: &str) -> String {
+        let drawings = self.prepared.pieces.iter().filter_map(|own| own.flat.drawing.as_ref());
+        let mut groups = drawings.flat_map(|own| &own.lines.groups);
+        groups.find(|own| own.slug() == slug).map_or_else(|| slug.to_owned(), Group::name)
     }
 
     pub fn stretch(&self, own: &Stretch, plan: &CutPlan, path: &ToolPath) -> StretchView {

@@ -67,6 +67,9 @@ impl<'a> Ladder<'a> {
             passes: operation.passes,
             depth: operation.depth,
             varied: Some(ask.varied),
+            sheet: None,
+            printed: None,
+            counted: None,
             outcome: Outcome::JustRight,
             note: String::new(),
         };
