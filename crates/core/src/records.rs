@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use crate::error::{Faults, InputError, Remedy};
 use crate::form::Part;
-use crate::job::Job;
+use crate::job::{Job, JobPiece};
 use crate::workshop::{Carrier, Cutter, MarkSet, Printer, RecordId, Stock, Workshop};
 
 /// The records that a job uses.
@@ -25,6 +25,9 @@ pub struct Records<'a> {
     pub marks: Option<&'a MarkSet>,
     /// Least distance from cuts to the marks’ keep-clear, mm.
     pub(crate) to_marks: f64,
+    /// True where sheets are printed behind, too.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub(crate) backs: bool,
 }
 
 impl<'a> Records<'a> {
@@ -75,6 +78,8 @@ impl<'a> Records<'a> {
         // marks are only for a cutter that goes by them.
         let printed = job.is_printed();
         let by_marks = cutter.is_some_and(|cutter| cutter.finds.by_marks());
+        let behind = |piece: &JobPiece| piece.face.as_ref().is_some_and(|face| face.both_sides);
+        let backs = job.pieces.iter().any(behind);
         faults.or(Self {
             stocks,
             backings,
@@ -83,6 +88,7 @@ impl<'a> Records<'a> {
             carrier: carrier.filter(|_| cutter.is_some()),
             marks: marks.filter(|_| printed && by_marks),
             to_marks: plan.to_marks,
+            backs,
         })
     }
 

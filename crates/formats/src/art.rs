@@ -3,7 +3,8 @@
 use std::io;
 
 use aptum_core::blob::{BlobId, Blobs};
-use aptum_core::face::{Art, Ink, Inked, Running, Separation, ink_colour};
+use aptum_core::face::{Art, Ink, Inked, Running, Separation, Side, ink_colour};
+use aptum_core::form::Part;
 use aptum_core::geometry::{Affine, BezPath, Rect, path_text};
 use aptum_core::lettering::letter_into;
 use aptum_core::units::INCH;
@@ -28,36 +29,54 @@ pub const PPI: std::ops::RangeInclusive<u32> = 36..=1200;
 /// Most pixels of a PNG.
 const MOST_PIXELS: f64 = 64e6;
 
-/// The art of a piece laid flat, in mm, with its bleed around it: what is the same on every copy, and what the first
+/// The art of one side of a piece laid flat as it is seen, in mm, with its bleed around it: what is the same on every copy, and what the first
 /// row of its list brings.
 #[must_use]
-pub fn art_svg(piece: &PreparedPiece, blobs: &dyn Blobs) -> String {
+pub fn art_svg(piece: &PreparedPiece, side: Side, blobs: &dyn Blobs) -> String {
     let mut drawing = Drawing::new(blobs);
     let mut whole = Group::new();
-    for (part, art) in piece.flat.parts.iter().zip(&piece.arts) {
+    for (part, art) in arts(piece, side) {
         let moved = Group::new().set("transform", matrix(Affine::translate(part.at)));
         let inks = drawing.inks(art.inks(0));
         whole = whole.add(inks.into_iter().fold(moved, Group::add));
     }
-    let bounds = art_bounds(piece).unwrap_or(Rect::new(0.0, 0.0, 1.0, 1.0));
+    let bounds = art_bounds(piece, side).unwrap_or(Rect::new(0.0, 0.0, 1.0, 1.0));
     drawing.finish(&piece.name, bounds, whole)
 }
 
-/// What the art of a piece takes in the drawing of its flat, bleed included, mm; `None` where nothing is printed.
+/// The blanks of a piece with what is printed on one side of each, as that is seen.
+fn arts(piece: &PreparedPiece, side: Side) -> impl Iterator<Item = (&Part, &Art)> {
+    let (flat, arts) = match (side, &piece.back) {
+        (Side::Back, Some(back)) => (&back.flat, back.arts.as_slice()),
+        (Side::Back, None) => (&piece.flat, &[][..]),
+        (Side::Front, _) => (&piece.flat, piece.arts.as_slice()),
+    };
+    flat.parts.iter().zip(arts)
+}
+
+/// What the art of a side takes in the drawing of its flat, bleed included, mm; `None` where nothing is printed.
 #[must_use]
-pub fn art_bounds(piece: &PreparedPiece) -> Option<Rect> {
-    let parts = piece.flat.parts.iter().zip(&piece.arts);
-    let taken = parts.map(|(part, art)| part.bounds.inflate(art.bleed, art.bleed) + part.at);
+pub fn art_bounds(piece: &PreparedPiece, side: Side) -> Option<Rect> {
+    let taken =
+        arts(piece, side).map(|(part, art)| part.bounds.inflate(art.bleed, art.bleed) + part.at);
     taken.reduce(|all, next| all.union(next))
 }
 
-/// What is printed on sheet `number` (from 1), in mm; `None` when there are fewer sheets.
+/// What is printed on one side of sheet `number` (from 1) as it is seen, in mm; `None` when there are fewer sheets. Marks, the
+/// scale and the code are on the front alone.
 #[must_use]
-pub fn sheet_svg(job: &Job, prepared: &Prepared, number: u32, blobs: &dyn Blobs) -> Option<String> {
+pub fn sheet_svg(
+    job: &Job,
+    prepared: &Prepared,
+    number: u32,
+    side: Side,
+    blobs: &dyn Blobs,
+) -> Option<String> {
     let (run, sheet) = run_of(prepared, number)?;
     let own = prepared.layout.runs.get(run)?;
     let mut drawing = Drawing::new(blobs);
-    let arts: Vec<Option<&Art>> = prepared.blanks().map(|blank| blank.art).collect();
+    let blanks: Vec<_> = prepared.blanks().collect();
+    let arts: Vec<Option<&Art>> = blanks.iter().map(|blank| blank.art_on(side)).collect();
     for (part, art) in arts.iter().enumerate() {
         for level in 0..=art.map_or(0, |art| art.by_row.len()) {
             let inks = art.map_or(&[][..], |art| art.level(level));
@@ -69,7 +88,8 @@ pub fn sheet_svg(job: &Job, prepared: &Prepared, number: u32, blobs: &dyn Blobs)
     let mut whole = Group::new();
     for at in &own.placements {
         let Some(art) = arts.get(at.part).copied().flatten() else { continue };
-        let mut copy = Group::new().set("transform", matrix(at.transform()));
+        let place = prepared.transform(side, blanks[at.part].part, at);
+        let mut copy = Group::new().set("transform", matrix(place));
         let row = own.copy(at, sheet).saturating_sub(1) as usize;
         for level in 0..=art.by_row.len() {
             copy = copy.add(Use::new().set("href", format!("#part{}-{level}", at.part)));
@@ -78,6 +98,10 @@ pub fn sheet_svg(job: &Job, prepared: &Prepared, number: u32, blobs: &dyn Blobs)
             copy = drawing.inks(worn).into_iter().fold(copy, Group::add);
         }
         whole = whole.add(copy);
+    }
+    let title = format!("{}, sheet {number}", job.name);
+    if side == Side::Back {
+        return Some(drawing.finish(&title, prepared.windows.page, whole));
     }
     let mut black = BezPath::new();
     prepared.marks.marks.iter().for_each(|mark| black.extend(mark.ink.iter()));
@@ -92,7 +116,6 @@ pub fn sheet_svg(job: &Job, prepared: &Prepared, number: u32, blobs: &dyn Blobs)
     black.extend(code_ink(prepared, run, number));
     let lined = path(&rule).set("fill", "none").set("stroke", "#000000").set("stroke-width", 0.15);
     let whole = whole.add(path(&black).set("fill", "#000000")).add(lined);
-    let title = format!("{}, sheet {number}", job.name);
     Some(drawing.finish(&title, prepared.windows.page, whole))
 }
 

@@ -6,7 +6,7 @@ use std::sync::Arc;
 
 use aptum_core::blob::Blobs;
 use aptum_core::check::{Check, Stage, State};
-use aptum_core::face::Face;
+use aptum_core::face::{Art, Face, Side};
 use aptum_core::geometry::Rect;
 use aptum_core::tooling::{ToolPath, path_checks};
 use aptum_core::workshop::Cutter;
@@ -121,13 +121,13 @@ pub enum OutputKind {
     MarksPng(u32),
     /// The printed side of a sheet, and of those after it that are printed alike, as PNG: the first and the last, and
     /// the pixels in an inch.
-    SheetPng([u32; 2], u32),
+    SheetPng([u32; 2], Side, u32),
     /// The art of a piece alone, as PDF; which piece, from 0.
     ArtPdf(usize),
     /// The art of a piece alone, as SVG.
-    ArtSvg(usize),
+    ArtSvg(usize, Side),
     /// The art of a piece alone, as PNG, with the pixels in an inch.
-    ArtPng(usize, u32),
+    ArtPng(usize, Side, u32),
     /// A piece laid flat, as DXF; which piece, from 0.
     FlatDxf(usize),
     /// A piece laid flat, as FOLD.
@@ -199,8 +199,8 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
             let page = prepared.windows.page;
             let ppi = USUAL_PPI.min(most_ppi(page.width(), page.height()));
             // Where each copy wears a row of its own, no two sheets are alike.
-            let differ =
-                prepared.blanks().any(|blank| blank.art.is_some_and(|art| !art.by_row.is_empty()));
+            let rows = |art: Option<&Art>| art.is_some_and(|art| !art.by_row.is_empty());
+            let differ = prepared.blanks().any(|blank| rows(blank.art) || rows(blank.back));
             let ranges: Vec<[u32; 2]> = if differ {
                 (first..=last).map(|sheet| [sheet, sheet]).collect()
             } else {
@@ -208,7 +208,11 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
             };
             for range in ranges {
                 let name = format!("print-{}.png", range[0]);
-                all.push(file(name, 1, OutputKind::SheetPng(range, ppi)));
+                all.push(file(name, 1, OutputKind::SheetPng(range, Side::Front, ppi)));
+                if prepared.has_backs() {
+                    let name = format!("print-{}-back.png", range[0]);
+                    all.push(file(name, 1, OutputKind::SheetPng(range, Side::Back, ppi)));
+                }
             }
         }
         all.push(file(format!("cut-{first}.svg"), 1, OutputKind::Cut([first, last])));
@@ -239,10 +243,14 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
         let mut add = |name: &str, kind| all.push(file(format!("{number}{name}"), 1, kind));
         if !drawn.arts.is_empty() {
             add("art.pdf", OutputKind::ArtPdf(piece));
-            add("art.svg", OutputKind::ArtSvg(piece));
+            add("art.svg", OutputKind::ArtSvg(piece, Side::Front));
             let bounds = drawn.flat.bounds;
             let ppi = USUAL_PPI.min(most_ppi(bounds.width() + 20.0, bounds.height() + 20.0));
-            add("art.png", OutputKind::ArtPng(piece, ppi));
+            add("art.png", OutputKind::ArtPng(piece, Side::Front, ppi));
+            if drawn.back.is_some() {
+                add("art-back.svg", OutputKind::ArtSvg(piece, Side::Back));
+                add("art-back.png", OutputKind::ArtPng(piece, Side::Back, ppi));
+            }
         }
         add("flat.dxf", OutputKind::FlatDxf(piece));
         let Some(fold) = &drawn.formed.fold else { continue };
@@ -325,14 +333,16 @@ impl Desired<'_> {
             OutputKind::MarksPng(ppi) => {
                 out.write_all(&png(&marks_svg(job, prepared), ppi.into(), true)?)
             }
-            OutputKind::SheetPng([sheet, _], ppi) => {
-                let svg = sheet_svg(job, prepared, sheet, *blobs).ok_or_else(none)?;
+            OutputKind::SheetPng([sheet, _], side, ppi) => {
+                let svg = sheet_svg(job, prepared, sheet, side, *blobs).ok_or_else(none)?;
                 out.write_all(&png(&svg, ppi.into(), true)?)
             }
             OutputKind::ArtPdf(at) => art_pdf(piece(at)?, *blobs, out),
-            OutputKind::ArtSvg(at) => out.write_all(art_svg(piece(at)?, *blobs).as_bytes()),
-            OutputKind::ArtPng(at, ppi) => {
-                out.write_all(&png(&art_svg(piece(at)?, *blobs), ppi.into(), false)?)
+            OutputKind::ArtSvg(at, side) => {
+                out.write_all(art_svg(piece(at)?, side, *blobs).as_bytes())
+            }
+            OutputKind::ArtPng(at, side, ppi) => {
+                out.write_all(&png(&art_svg(piece(at)?, side, *blobs), ppi.into(), false)?)
             }
             OutputKind::FlatDxf(at) => out.write_all(&flat_dxf(piece(at)?)),
             OutputKind::FlatFold(at) => {

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use aptum_core::blob::{BlobId, Blobs};
+use aptum_core::face::Side;
 use aptum_core::logbook::{JobNamed, LogEntry, Named, PrintedBy, SheetNamed};
 use aptum_core::run::{Bad, Ground, Progress, Sent, print_recipe, sent, steps};
 use aptum_core::tooling::Outcome;
@@ -104,7 +105,7 @@ fn picture(job: &Job, prepared: &Prepared, blobs: &dyn Blobs) -> Vec<u8> {
     let page = prepared.windows.page;
     let ppi = PICTURE * INCH / page.width().max(page.height());
     let svg = if prepared.is_printed() {
-        sheet_svg(job, prepared, 1, blobs)
+        sheet_svg(job, prepared, 1, Side::Front, blobs)
     } else {
         cut_svg(job, prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm)
     };

@@ -71,7 +71,8 @@ export function FlatDrawing({ flat, isPrinted, colour, hovered, onHover, place }
   );
 }
 
-const slug = (name: string) => `blank-${name.replace(/\W+/g, '-')}`;
+/** What a blank's clip is known by in its drawing. */
+export const slug = (name: string) => `blank-${name.replace(/\W+/g, '-')}`;
 
 /** Words smaller than this on the screen, px, are left out. */
 const SMALLEST_LABEL = 5;

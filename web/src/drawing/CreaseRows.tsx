@@ -1,9 +1,17 @@
 /** How far each crease folds, and which panel stays where it is. */
 import { Button } from 'react-bootstrap';
 
-import { set } from '../api/fields';
-import type { CreaseView, DrawingView, LineDrawing, UnitInfo } from '../api/generated/types';
+import { add, set } from '../api/fields';
+import type {
+  CreaseView,
+  DrawingView,
+  DrawnPanelView,
+  LineDrawing,
+  UnitInfo,
+} from '../api/generated/types';
 import { PlainLength } from '../card/PlainLength';
+import { WordsField } from '../card/WordsField';
+import { errorsOf } from '../job/StageProps';
 import { Rows } from '../card/SpecCard';
 import type { PieceSession } from '../job/pieces';
 
@@ -24,7 +32,9 @@ export function CreaseRows({ session, own, view, unit, isRooting, onRoot, onLit 
   const fold = (crease: CreaseView, degrees: number) => {
     const say = { at: crease.at, degrees };
     const told = crease.told_by;
-    void session.keep(set(at('folds'), told === null ? [...folds, say] : folds.with(told, say)));
+    void session.keep(
+      told === null ? add(at('folds'), say) : set(at(`folds.${told}.degrees`), degrees),
+    );
   };
   return (
     <Rows
@@ -64,6 +74,54 @@ export function CreaseRows({ session, own, view, unit, isRooting, onRoot, onLit 
           all as drawn
         </Button>
       )}
+    </Rows>
+  );
+}
+
+/** What panels are called; what lies on them goes with the name. */
+export function PanelRows({ session, view, onLit }: Pick<Props, 'session' | 'view' | 'onLit'>) {
+  if (view.panels.length === 0) return null;
+  const field = (name: string) => session.at(`form.drawing.${name}`);
+  const call = (panel: DrawnPanelView, name: string) => {
+    const [before, told] = [panel.name, panel.told_by];
+    const layers = session.own.face?.layers ?? [];
+    const lying = layers.flatMap((layer) =>
+      'panels' in layer && layer.panels.includes(before)
+        ? [
+            set(
+              session.at(`face.layers.${layer.id}.panels`),
+              layer.panels.map((own) => (own === before ? name : own)),
+            ),
+          ]
+        : [],
+    );
+    void session.keep(
+      told === null
+        ? add(field('names'), { at: panel.at, name })
+        : set(field(`names.${told}.name`), name),
+      ...lying,
+    );
+  };
+  return (
+    <Rows title="Panels">
+      {view.panels.map((panel, number) => (
+        <div
+          key={panel.at.join()}
+          onPointerEnter={() => onLit(panel.name)}
+          onPointerLeave={() => onLit(null)}
+        >
+          <WordsField
+            label={`Panel ${number + 1} is called`}
+            value={panel.name}
+            errors={errorsOf(session, field('names'))}
+            onKeep={(words) => {
+              const name = words.trim();
+              const isFree = view.panels.every((other) => other.name !== name);
+              if (name && isFree) call(panel, name);
+            }}
+          />
+        </div>
+      ))}
     </Rows>
   );
 }

@@ -14,7 +14,7 @@ import { CardRows } from '../form/CardRows';
 import type { StageProps } from '../job/StageProps';
 import { token } from '../style/token';
 import { BringDrawing } from './BringDrawing';
-import { CreaseRows } from './CreaseRows';
+import { CreaseRows, PanelRows } from './CreaseRows';
 import './drawing.css';
 import { type BoardTool, DrawingBoard } from './DrawingBoard';
 import { KeyRows } from './KeyRows';
@@ -106,6 +106,7 @@ export function DrawingStage({ stage, own, view }: Props) {
           onRoot={(is) => setTool(is ? 'root' : 'look')}
           onLit={setPanel}
         />
+        <PanelRows {...{ session, view }} onLit={setPanel} />
         <HandRows
           {...{ own, view, unit, mending }}
           isOn={tool === 'mend'}

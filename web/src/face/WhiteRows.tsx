@@ -1,7 +1,7 @@
 /** White beneath what is printed in colour, and which inks are looked at. */
 import { Form } from 'react-bootstrap';
 
-import { set } from '../api/fields';
+import { add, remove, set } from '../api/fields';
 import type { Face, Separation, UnitInfo } from '../api/generated/types';
 import type { PieceView } from '../api/views';
 import { INK_NAMES } from '../board/inks';
@@ -58,7 +58,6 @@ export function WhiteRows({ session, piece, unit, face }: Props) {
               .filter((layer) => (layer.finish?.in ?? 'colour') === 'colour')
               .map(({ id }) => {
                 const isOut = white.knocked_out.includes(id);
-                const rest = white.knocked_out.filter((other) => other !== id);
                 return (
                   <Form.Check
                     key={id}
@@ -66,7 +65,9 @@ export function WhiteRows({ session, piece, unit, face }: Props) {
                     label={`under ${piece.layers.find((shown) => shown.id === id)?.title ?? id}`}
                     checked={!isOut}
                     onChange={() =>
-                      void session.keep(set(`${at}.knocked_out`, isOut ? rest : [...rest, id]))
+                      void session.keep(
+                        isOut ? remove(`${at}.knocked_out.${id}`) : add(`${at}.knocked_out`, id),
+                      )
                     }
                   />
                 );

@@ -245,7 +245,8 @@ interface DownloadProps {
 }
 
 function Download({ id, file, page, withMarks, ppi, units }: DownloadProps) {
-  const told = new URLSearchParams();
+  const [path, asked] = file.path.split('?');
+  const told = new URLSearchParams(asked);
   if (file.path.startsWith('sheet-png/')) told.set('ppi', ppi);
   else if (file.sheets && withMarks) told.set('marks', 'included');
   if (file.path.startsWith('cut/') && units !== 'mm') told.set('units', units);
@@ -255,7 +256,7 @@ function Download({ id, file, page, withMarks, ppi, units }: DownloadProps) {
   const lead = file.piece ?? (first === null ? null : which);
   return (
     <li>
-      <a href={`/api/jobs/${id}/${file.path}${marks}`} download>
+      <a href={`/api/jobs/${id}/${path}${marks}`} download>
         {file.title}
       </a>
       <span>

@@ -80,7 +80,7 @@ export function PieceRows({ id, session, preview }: Props) {
             {isOpen && (
               <>
                 {count(`pieces.${piece.id}.spares`, 'Spares beside them', own?.spares ?? 0)}
-                {count(`pieces.${piece.id}.pack`, 'In a pack, 0: not packed', own?.pack ?? 0)}
+                {count(`pieces.${piece.id}.pack`, 'In a pack (0: none)', own?.pack ?? 0)}
               </>
             )}
             {!alone && (

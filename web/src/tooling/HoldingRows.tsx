@@ -65,6 +65,17 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
             {nicks.every == null
               ? figure('nicks.count', 'In each outline', nicks.count, String(nicks.count))
               : figure('nicks.every', 'From nick to nick', nicks.every)}
+            {nicks.every == null && (
+              <SwitchField
+                label="On edges that are seen"
+                value={nicks.seen ? 'too' : 'not'}
+                choices={[
+                  { value: 'not', label: 'if it must be' },
+                  { value: 'too', label: 'too' },
+                ]}
+                onChoose={(how) => keepNicks({ ...nicks, seen: how === 'too' })}
+              />
+            )}
           </>
         )}
         {perforated && (

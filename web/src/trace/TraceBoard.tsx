@@ -2,7 +2,9 @@
 import { useState } from 'react';
 
 import type { TracedView } from '../api/generated/types';
+import { Inks } from '../board/Art';
 import { FlatBoard } from '../board/FlatBoard';
+import { slug } from '../board/FlatDrawing';
 import { Dimensions } from '../board/Dimensions';
 import type { View } from '../board/view';
 import type { StageProps } from '../job/StageProps';
@@ -54,6 +56,17 @@ export function TraceBoard({ stage, traced, tried, tool, onTool, inHand, isCard 
       overlay={(view) => (
         <>
           <g className="trace" transform={`translate(${view.x} ${view.y}) scale(${view.scale})`}>
+            {flat.parts.map(({ art, at, name }) => {
+              // Colours and a printed border lie beneath the picture, which is drawn as it came.
+              const areas = art?.layers.filter(({ kind }) => kind === 'area') ?? [];
+              return (
+                <g key={name} transform={`translate(${at[0]} ${at[1]})`}>
+                  <g clipPath={`url(#${slug(name)})`}>
+                    <Inks inks={areas} />
+                  </g>
+                </g>
+              );
+            })}
             <image
               href={`/api/blobs/${traced.picture}`}
               x={left}

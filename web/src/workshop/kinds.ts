@@ -13,7 +13,7 @@ export const KINDS: { kind: RecordKind; name: string; one: string; about: string
   { kind: 'carriers', name: 'Carriers', one: 'carrier', about: 'What holds the sheet.' },
   {
     kind: 'mark_sets',
-    name: 'Mark sets',
+    name: 'Marks',
     one: 'mark set',
     about: 'By which a cutter finds a printed sheet.',
   },
@@ -25,7 +25,7 @@ export const KINDS: { kind: RecordKind; name: string; one: string; about: string
   },
   {
     kind: 'print_recipes',
-    name: 'Printing recipes',
+    name: 'Printing',
     one: 'printing recipe',
     about: 'How a card is printed by a printer.',
   },

@@ -46,7 +46,8 @@ use ts_rs::TS;
 pub use add_on::{AddOn, AddOnKind, CutOut, Cutting, OwnShape};
 pub use dimension::{Axis, Dimension};
 pub use drawing::{
-    Crease, Doubles, DrawingFacts, FoldSay, LineDrawing, PanelName, PrintedLine, ReadLines,
+    Crease, Doubles, DrawingFacts, DrawnPanel, FoldSay, LineDrawing, PanelName, PrintedLine,
+    ReadLines,
 };
 pub use figure::{Figure, FigureKind};
 pub use figures::Figures;

@@ -154,10 +154,11 @@ fn walk<'a>(whole: &'a mut Value, path: &[&str]) -> Option<&'a mut Value> {
     path.iter().try_fold(whole, |inside, name| step(inside, name))
 }
 
-/// Where in a list the member of that id is; of members without ids, the place itself.
+/// Where in a list the member of that id is, or the id itself in a list of ids; of members without ids, the place.
 fn place(members: &[Value], name: &str) -> Option<usize> {
-    let known = |member: &Value| member.get("id").is_some_and(|id| id == name);
-    members.iter().position(known).or_else(|| name.parse().ok())
+    let known = |member: &Value| member.get("id").unwrap_or(member) == name;
+    // Words that are numbers, as cells of a row may be, are never taken for ids.
+    name.parse().ok().or_else(|| members.iter().position(known))
 }
 
 /// A new member with an id such as `l3` that none has yet, in a list whose members have ids.
@@ -226,6 +227,18 @@ mod tests {
             sheet: SheetPlan::default(),
             tooling: crate::job::Tooling::default(),
         }
+    }
+
+    /// A list of ids is changed by one of them at a time, so that two who change it at once lose nothing.
+    #[test]
+    fn an_id_is_taken_out_of_a_list_of_ids() {
+        let list = ["l1", "l2", "7"].map(|own| json!(own));
+        assert_eq!(
+            ["l2", "2", "7", "l9"].map(|name| place(&list, name)),
+            [Some(1), Some(2), Some(7), None]
+        );
+        let layers = [json!({ "id": "l2" }), json!({ "id": "l1" })];
+        assert_eq!(place(&layers, "l1"), Some(1));
     }
 
     #[test]

@@ -188,12 +188,16 @@ pub struct Nicks {
     /// At most so far from one to the next, mm, whatever their number; 5 to 1000.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub every: Option<f64>,
+    /// True where they may lie on edges that are seen when the piece is closed; otherwise so many in an outline lie on
+    /// flaps and glue flaps, as long as these hold them all.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub seen: bool,
 }
 
 impl Default for Nicks {
-    /// Four of 0.4 mm (common practice).
+    /// Four of 0.4 mm (common practice), off the edges that are seen.
     fn default() -> Self {
-        Self { width: 0.4, count: 4, every: None }
+        Self { width: 0.4, count: 4, every: None, seen: false }
     }
 }
 

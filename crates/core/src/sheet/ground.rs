@@ -325,6 +325,7 @@ impl<'a> Records<'a> {
                 .map(|roll| roll.side)
                 .fold(0.0, f64::max),
             to_marks: self.to_marks,
+            backs: self.backs,
         }
     }
 }

@@ -112,6 +112,8 @@ pub struct Machines<'a> {
     pub sides: f64,
     /// Least distance from cuts to the marks’ keep-clear, mm.
     pub to_marks: f64,
+    /// True where the back is printed, too: margins that differ from side to side lie elsewhere there.
+    pub backs: bool,
 }
 
 impl Windows {
@@ -129,10 +131,17 @@ impl Machines<'_> {
     pub fn printable(&self, page: Rect, orientation: Orientation) -> Rect {
         let Some(printer) = self.printer else { return page };
         let Margins { lead, trail, left, right } = printer.margins;
-        match orientation {
+        let front = match orientation {
             Orientation::Portrait => inset(page, left, lead, right, trail),
             // Turned so that the left edge leads: the feed's left edge lies at the bottom.
             Orientation::Landscape => inset(page, lead, right, trail, left),
+        };
+        if self.backs {
+            // The printer keeps its margins; what was at its left lies at its right when the sheet is turned.
+            let back = printer.turns_about.turned(page).transform_rect_bbox(front);
+            front.intersect(back)
+        } else {
+            front
         }
     }
 

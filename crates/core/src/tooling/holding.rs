@@ -7,7 +7,7 @@ use kurbo::{
 use super::perforated::between;
 use super::plan::is_closed;
 use crate::LineKind;
-use crate::form::Part;
+use crate::form::{Part, Role};
 use crate::geometry::contours;
 use crate::job::Nicks;
 
@@ -69,11 +69,32 @@ pub fn nick_places(part: &Part, nicks: &Nicks) -> Vec<Point> {
             [first, last].into_iter().flatten()
         })
         .collect();
-    contours(&part.outline).iter().flat_map(|ring| places(ring, &creases, nicks)).collect()
+    let hidden: Vec<&BezPath> = part
+        .panels
+        .iter()
+        .filter(|panel| !nicks.seen && nicks.every.is_none() && panel.role != Role::Face)
+        .map(|panel| &panel.outline)
+        .collect();
+    let is_hidden = |at: Point| hidden.iter().any(|outline| touches(outline, at));
+    contours(&part.outline)
+        .iter()
+        .flat_map(|ring| places(ring, &creases, nicks, &is_hidden))
+        .collect()
 }
 
-/// The same in one ring: as evenly as the stretches that may have them allow.
-fn places(ring: &BezPath, creases: &[Point], nicks: &Nicks) -> Vec<Point> {
+/// True for a place on an outline.
+fn touches(outline: &BezPath, at: Point) -> bool {
+    outline.bounding_box().inflate(ON, ON).contains(at)
+        && outline.segments().any(|own| own.nearest(at, EXACT).distance_sq < ON * ON)
+}
+
+/// The same in one ring: as evenly as the stretches that may have them allow, those that are not seen before all others.
+fn places(
+    ring: &BezPath,
+    creases: &[Point],
+    nicks: &Nicks,
+    is_hidden: &dyn Fn(Point) -> bool,
+) -> Vec<Point> {
     let segments = measured(ring);
     let around: f64 = segments.iter().map(|(_, long)| long).sum();
     if is_too_short(around, nicks) {
@@ -89,13 +110,26 @@ fn places(ring: &BezPath, creases: &[Point], nicks: &Nicks) -> Vec<Point> {
         .unwrap_or_else(|| vec![(0.0, around)]);
     let pitch = around / f64::from(count);
     let turns = if count > 40 { 1 } else { TURNS };
-    let best = (0..turns)
-        .map(|turn| {
+    let best = |spans: &[(f64, f64)]| {
+        let each = (0..turns).map(|turn| {
             let from = pitch * f64::from(turn) / f64::from(turns);
-            snapped(&allowed, from, pitch, count, around, nicks.width)
-        })
-        .min_by(|one, other| other.0.len().cmp(&one.0.len()).then(one.1.total_cmp(&other.1)));
-    let (found, _) = best.unwrap_or_default();
+            snapped(spans, from, pitch, count, around, nicks.width)
+        });
+        let best = each
+            .min_by(|one, other| other.0.len().cmp(&one.0.len()).then(one.1.total_cmp(&other.1)));
+        best.unwrap_or_default().0
+    };
+    // A stretch ends where a crease meets it, so that it lies along one panel.
+    let unseen: Vec<(f64, f64)> = allowed
+        .iter()
+        .copied()
+        .filter(|(from, to)| is_hidden(at(&segments, f64::midpoint(*from, *to))))
+        .collect();
+    let kept = Some(unseen)
+        .filter(|own| !own.is_empty())
+        .map(|own| best(&own))
+        .filter(|own| own.len() == count as usize);
+    let found = kept.unwrap_or_else(|| best(&allowed));
     found.into_iter().map(|along| at(&segments, along)).collect()
 }
 

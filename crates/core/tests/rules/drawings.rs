@@ -6,7 +6,7 @@ use aptum_core::check::{Check, State};
 use aptum_core::error::Setting;
 use aptum_core::fold::{Pose, prove};
 use aptum_core::form::{
-    Doubles, Flat, FoldSay, Form, LineDrawing, ReadLines, catalogue::CATALOGUE,
+    Doubles, Flat, FoldSay, Form, LineDrawing, PanelName, ReadLines, catalogue::CATALOGUE,
 };
 use aptum_core::formed::{FormInput, Formed};
 use aptum_core::geometry::{BezPath, Point, Shape as _};
@@ -104,6 +104,23 @@ fn the_panel_that_stays_and_the_angles_are_a_matter_of_choice() {
         facts.creases.iter().filter(|own| own.told_by == Some(0)).map(|own| own.degrees).collect();
     assert_eq!(told, [-45.0]);
     assert_eq!(facts.creases.len(), 4);
+}
+
+/// A panel is called what it is told, by a place on it, whatever the other panels are.
+#[test]
+fn panels_of_a_drawing_are_called_by_names() {
+    let mut own = drawing(&TRAY);
+    let before = formed(own.clone());
+    let panels = &before.flat.drawing.as_ref().unwrap().panels;
+    assert_eq!(panels.len(), 5);
+    assert!(panels.iter().all(|own| own.told_by.is_none()));
+    own.names = vec![PanelName { at: panels[3].at, name: "Lid".to_owned(), on: None }];
+    let after = formed(own);
+    let facts = after.flat.drawing.as_ref().unwrap();
+    assert_eq!((facts.panels[3].name.as_str(), facts.panels[3].told_by), ("Lid", Some(0)));
+    assert!(after.flat.panel("Lid").is_some());
+    assert!(facts.creases.iter().any(|own| own.name == "Lid"));
+    assert_eq!(facts.panels[1].name, panels[1].name);
 }
 
 #[test]

@@ -7,7 +7,7 @@ use aptum_core::face::{
 use aptum_core::form::Form;
 use aptum_core::geometry::{Rect, Region, Shape as _};
 use aptum_core::job::{JobPiece, with_changes};
-use aptum_core::workshop::{PrintableSide, Shine};
+use aptum_core::workshop::{Margins, PrintableSide, Shine, TurnsAbout};
 use aptum_core::{Job, Prepared, Workshop, prepare};
 use proptest::prelude::*;
 
@@ -161,6 +161,23 @@ fn a_back_is_seen_from_behind_and_told_where_its_card_takes_none() {
     let outlines =
         [&back.flat, &prepared.first().flat].map(|flat| Region::inside(&flat.parts[0].outline));
     assert_eq!(bounds(&outlines[0]), bounds(&outlines[1]));
+
+    // What the printer cannot print on lies at the other side behind: neither may be printed on.
+    let mut uneven = workshop();
+    let printer = uneven.printers.get_mut(both.sheet.printer.as_ref().unwrap()).unwrap();
+    printer.margins = Margins { lead: 4.0, trail: 9.0, left: 3.0, right: 12.0 };
+    let room = |job: &Job, workshop: &Workshop| prepare(job, workshop).unwrap().windows.printable;
+    let mut front = both.clone();
+    front.pieces[0].face.as_mut().unwrap().both_sides = false;
+    let page = room(&both, &uneven);
+    let (width, height) = (both.sheet.page().width(), both.sheet.page().height());
+    let alone = room(&front, &uneven);
+    assert_eq!((alone.x0, width - alone.x1, alone.y0, height - alone.y1), (3.0, 12.0, 4.0, 9.0));
+    assert_eq!((page.x0, width - page.x1, page.y0, height - page.y1), (12.0, 12.0, 4.0, 9.0));
+    let printer = uneven.printers.get_mut(both.sheet.printer.as_ref().unwrap()).unwrap();
+    printer.turns_about = TurnsAbout::ShortEdge;
+    let page = room(&both, &uneven);
+    assert_eq!((page.x0, width - page.x1, page.y0, height - page.y1), (3.0, 12.0, 9.0, 9.0));
 
     let plain = workshop();
     for is_transferred in [false, true] {

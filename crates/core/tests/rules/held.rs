@@ -2,8 +2,8 @@
 
 use aptum_core::LineKind;
 use aptum_core::check::State;
-use aptum_core::form::Form;
 use aptum_core::form::catalogue::CATALOGUE;
+use aptum_core::form::{Form, Role};
 use aptum_core::geometry::{BezPath, Point, Rect, Shape, circle, flattened_to};
 use aptum_core::job::{JobPiece, Nicks, Weeding};
 use aptum_core::stroke::Perforation;
@@ -43,7 +43,7 @@ fn nicks_leave_what_they_are_asked_to() {
         let form =
             Form::new("label-rounded", &[("width", 30.0), ("height", 30.0), ("rounding", 0.0)]);
         let flat = form.draw(0.3, Unit::Mm).unwrap();
-        let nicks = Nicks { width: 0.4, count, every: None };
+        let nicks = Nicks { width: 0.4, count, every: None, seen: false };
         let places = nick_places(&flat.parts[0], &nicks);
         assert_eq!(places.len(), count as usize);
         let parts = without_nicks(&square, &places, 0.4);
@@ -72,7 +72,8 @@ fn nicks_lie_on_straight_stretches_of_every_structure() {
     for structure in CATALOGUE.iter() {
         let flat = Form::new(structure.id, &[]).draw(0.3, Unit::Mm).unwrap();
         for part in flat.parts.iter().filter(|part| part.edge == LineKind::Cut) {
-            let places = nick_places(part, &Nicks { width: 0.4, count: 6, every: None });
+            let places =
+                nick_places(part, &Nicks { width: 0.4, count: 6, every: None, seen: false });
             let rings = flattened_to(&part.outline, 0.01);
             let around: f64 = rings.iter().map(|ring| long(ring)).sum();
             assert!(places.len() >= 6 || around < 60.0, "{}: {}", structure.id, places.len());
@@ -115,7 +116,7 @@ fn touching_copies_are_cut_apart_once_and_nicks_hold_them() {
     let (_, whole) = path(&job, &workshop);
     assert!(whole.left_out >= 30.0, "copies that touch share their edges: {}", whole.left_out);
     let touching = cut(&whole, LineKind::Cut);
-    job.tooling.nicks = Some(Nicks { width: 0.5, count: 4, every: None });
+    job.tooling.nicks = Some(Nicks { width: 0.5, count: 4, every: None, seen: false });
     let (_, held) = path(&job, &workshop);
     let open = touching - cut(&held, LineKind::Cut);
     // Shared edges carry the nicks of both, which lie on each other where the copies are alike.
@@ -128,7 +129,7 @@ fn touching_copies_are_cut_apart_once_and_nicks_hold_them() {
     let open = cut(&bare, LineKind::Cut) - cut(&held, LineKind::Cut);
     assert!((open - 6.0 * 4.0 * 0.5).abs() < 1e-6, "{open}");
     // At a distance: 140 mm around, at most 20 apart, are seven.
-    job.tooling.nicks = Some(Nicks { width: 0.5, count: 1, every: Some(20.0) });
+    job.tooling.nicks = Some(Nicks { width: 0.5, count: 1, every: Some(20.0), seen: false });
     let (_, held) = path(&job, &workshop);
     let open = cut(&bare, LineKind::Cut) - cut(&held, LineKind::Cut);
     assert!((open - 6.0 * 7.0 * 0.5).abs() < 1e-6, "{open}");
@@ -152,7 +153,7 @@ fn an_outline_can_be_perforated_but_not_nicked_too() {
 fn nicks_that_an_outline_has_no_room_for_are_told() {
     let workshop = workshop();
     let mut job = labels(10.0, 8.0, 2);
-    job.tooling.nicks = Some(Nicks { width: 5.0, count: 8, every: None });
+    job.tooling.nicks = Some(Nicks { width: 5.0, count: 8, every: None, seen: false });
     let prepared = prepare(&job, &workshop).unwrap();
     let said = prepared.checks.iter().find(|check| check.id == "tooling-nicks").unwrap();
     assert_eq!(said.state, State::Broken);
@@ -222,4 +223,39 @@ fn rows_and_columns_are_divided_between() {
     let cuts = weeding(&outlines, &Weeding { frame: 3.0, lines: true });
     // Twelve parts take eleven lines, each through one part; and the frame.
     assert_eq!(cuts.len(), 12);
+}
+
+/// Nicks keep off the edges that are seen of the closed piece, as long as its flaps hold them all.
+#[test]
+fn nicks_keep_off_edges_that_are_seen() {
+    let flat = job("tomato-carton").pieces[0].form.draw(0.3, Unit::Mm).unwrap();
+    let part = &flat.parts[0];
+    let flaps = part.panels.iter().filter(|panel| panel.role != Role::Face);
+    let sides: Vec<[Point; 2]> = flaps
+        .flat_map(|panel| flattened_to(&panel.outline, 0.01))
+        .flat_map(|ring| {
+            let mut next = ring.clone();
+            next.rotate_left(1);
+            ring.into_iter().zip(next).map(|(one, other)| [one, other]).collect::<Vec<_>>()
+        })
+        .collect();
+    let is_on_flap = |at: &Point| {
+        sides.iter().any(|[one, other]| {
+            // On a side where the way over the place is no longer than the side.
+            at.distance(*one) + at.distance(*other) - one.distance(*other) < 1e-3
+        })
+    };
+    for count in [1, 4, 12] {
+        let nicks = Nicks { count, ..Nicks::default() };
+        let places = nick_places(part, &nicks);
+        assert_eq!(places.len(), count as usize);
+        assert!(places.iter().all(is_on_flap), "{count}: {places:?}");
+    }
+    let anywhere = nick_places(part, &Nicks { count: 12, seen: true, ..Nicks::default() });
+    assert!(anywhere.iter().any(|at| !is_on_flap(at)));
+    // At a distance from each other they go all around, and a tag is all seen: there they lie as evenly as ever.
+    let every = nick_places(part, &Nicks { every: Some(20.0), ..Nicks::default() });
+    assert!(every.iter().any(|at| !is_on_flap(at)));
+    let tag = labels(40.0, 30.0, 1).pieces[0].form.draw(0.3, Unit::Mm).unwrap();
+    assert_eq!(nick_places(&tag.parts[0], &Nicks::default()).len(), 4);
 }

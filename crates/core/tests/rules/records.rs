@@ -411,6 +411,7 @@ proptest! {
         };
         let set: &MarkSet = &workshop.mark_sets[&RecordId::from(set)];
         let machines = Machines {
+            backs: false,
             printer: Some(&printer),
             cutter: Some(&cutter),
             carrier: carried.then_some(&carrier),

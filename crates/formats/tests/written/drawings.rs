@@ -155,3 +155,27 @@ fn blocks_in_themselves_and_bombs_of_them_end() {
     let bomb = dxf(&insert("B10"), &blocks);
     assert!(said(&bomb).contains("100000 lines"), "{}", said(&bomb));
 }
+
+/// Widths as the DXF reference tells them: a line's weight in hundredths of a millimetre, its layer's where it has none, a polyline's own
+/// width in the drawing's units.
+#[test]
+fn strokes_of_a_dxf_have_widths() {
+    let header = "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1015\n9\n$INSUNITS\n70\n1\n0\nENDSEC\n";
+    let layers = "0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n1\n0\nLAYER\n2\nFine\n70\n0\n62\n7\n6\nCONTINUOUS\n370\n35\n0\nENDTAB\n0\nENDSEC\n";
+    let line = |layer: &str, weight: &str, y: u32| {
+        format!("0\nLINE\n8\n{layer}\n{weight}10\n0\n20\n{y}\n11\n4\n21\n{y}\n")
+    };
+    let own = line("Fine", "370\n70\n", 0) + &line("Fine", "", 1) + &line("Other", "", 2);
+    let wide = "0\nLWPOLYLINE\n8\nFine\n90\n2\n70\n0\n43\n0.125\n10\n0\n20\n3\n10\n4\n20\n3\n";
+    let file = format!("{header}{layers}{}", String::from_utf8(dxf(&(own + wide), "")).unwrap());
+    let lines = brought(file.as_bytes(), 1).unwrap();
+    // An inch is the unit.
+    assert_eq!(lines.unit, Some(25.4));
+    let widths: Vec<f64> = lines.lines.iter().map(|own| own.width * 25.4).collect();
+    for (width, expected) in widths.iter().zip([0.7, 0.35, 0.0, 3.175]) {
+        assert!((width - expected).abs() < 1e-9, "{widths:?}");
+    }
+    // Where nobody knows the unit, nobody knows how wide a millimetre is.
+    let silent = brought(&dxf(&line("0", "370\n70\n", 0), ""), 1).unwrap();
+    assert_eq!((silent.unit, silent.lines[0].width), (None, 0.0));
+}

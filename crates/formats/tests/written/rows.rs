@@ -202,7 +202,16 @@ fn a_back_lies_behind_its_own_copy() {
         let pages = pages(&bytes);
         let sheets: Vec<_> = prepared.layout.each_sheet().collect();
         assert_eq!(pages.len(), 2 * sheets.len(), "each sheet has its back after it");
-        for (pages, sheet) in pages.chunks(2).zip(sheets) {
+        for (number, (pages, sheet)) in (1..).zip(pages.chunks(2).zip(sheets)) {
+            // The same in pixels, five to a millimetre.
+            let [seen_front, seen_behind] = [Side::Front, Side::Back].map(|side| {
+                let svg = sheet_svg(&job, &prepared, number, side, &hand).unwrap();
+                image::load_from_memory(&png(&svg, 127.0, true).unwrap()).unwrap().to_rgb8()
+            });
+            #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
+            let pixel = |of: &image::RgbImage, at: Point| {
+                of.get_pixel((at.x * 5.0) as u32, (at.y * 5.0) as u32).0
+            };
             for copy in sheet {
                 let lies = copy.transform().transform_rect_bbox(at(18.0, -11.0));
                 assert!(is_just(&pages[0], front, lies));
@@ -225,6 +234,8 @@ fn a_back_lies_behind_its_own_copy() {
                     )
                 };
                 assert!(is_just(&pages[1], behind, seen), "{about:?} {seen:?}");
+                assert_eq!(pixel(&seen_front, lies.center()), front);
+                assert_eq!(pixel(&seen_behind, seen.center()), behind, "{about:?} {seen:?}");
             }
         }
     }
@@ -279,12 +290,12 @@ fn what_is_transferred_is_printed_mirrored() {
     let lies = |own: Rect| copy.transform().transform_rect_bbox(own);
     let corner = |own: Rect| at(&pages[0], lies(own).center());
     assert_eq!((corner(on(-18.0)), corner(on(-6.0))), (blue, red));
-    let svg = sheet_svg(&job, &prepared, 1, &hand).unwrap();
+    let svg = sheet_svg(&job, &prepared, 1, Side::Front, &hand).unwrap();
     let drawn =
         image::load_from_memory(&png(&svg, FINE * 25.4, true).unwrap()).unwrap().into_rgba8();
     assert_eq!(at(&drawn, lies(on(-18.0)).center()), blue);
     // The art alone is as it was drawn.
-    let art = art_svg(prepared.first(), &hand);
+    let art = art_svg(prepared.first(), Side::Front, &hand);
     let bleed = prepared.first().arts[0].bleed;
     let alone =
         image::load_from_memory(&png(&art, FINE * 25.4, true).unwrap()).unwrap().into_rgba8();
@@ -404,7 +415,7 @@ fn each_copy_wears_its_row() {
     for run in &prepared.layout.runs {
         for sheet in 0..run.sheets {
             number += 1;
-            let svg = sheet_svg(&job, &prepared, number, &hand).unwrap();
+            let svg = sheet_svg(&job, &prepared, number, Side::Front, &hand).unwrap();
             let coarse =
                 image::load_from_memory(&png(&svg, 127.0, true).unwrap()).unwrap().to_rgb8();
             for place in &run.placements {
@@ -541,7 +552,7 @@ fn a_page_of_a_pdf_is_brought_in() {
         "{quarter:?} {half:?}"
     );
     // So it does in the SVG.
-    let svg = art_svg(prepared.first(), &hand);
+    let svg = art_svg(prepared.first(), Side::Front, &hand);
     let drawn = image::load_from_memory(&png(&svg, 254.0, true).unwrap()).unwrap().to_rgb8();
     assert!(near(drawn.get_pixel(210, 210).0, quarter), "{:?}", drawn.get_pixel(210, 210));
     let kept = brought(&pdf, DrawingFile::Pdf, 1).unwrap();

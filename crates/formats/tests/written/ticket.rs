@@ -43,7 +43,7 @@ fn a_ticket_is_one_page_and_nothing_on_it_is_cut_off() {
     for text in [
         include_str!("../../../../demo/jobs/tomato-carton.json"),
         include_str!("../../../../demo/jobs/spring-table-set.json"),
-        include_str!("../../../../demo/jobs/jar-stickers.json"),
+        include_str!("../../../../demo/jobs/garlic-hexagon.json"),
     ] {
         let mut job: Job = serde_json::from_str(text).unwrap();
         (job.pieces[0].spares, job.pieces[0].pack) = (3, 5);

@@ -10,6 +10,7 @@ use std::time::{Duration, Instant};
 
 use aptum_core::blob::Blobs;
 use aptum_core::check::State as Standing;
+use aptum_core::face::Side;
 use aptum_core::job::JobPiece;
 use aptum_core::workshop::{RecordId, RecordKind};
 use aptum_core::{Job, Workshop, prepare};
@@ -250,7 +251,7 @@ fn summarise(entry: &Entry, workshop: &Workshop, blobs: &dyn Blobs) -> JobSummar
                 size: size_text(&drawn.flat, job.unit),
                 sheets: prepared.layout.sheets(),
                 drawing: Some(SmallFlat::new(&drawn.flat, colour)),
-                art: art_bounds(drawn).map(|at| TicketArt {
+                art: art_bounds(drawn, Side::Front).map(|at| TicketArt {
                     // Another version has another address, so that no picture of before is shown.
                     path: format!(
                         "/api/jobs/{}/piece/{number}art.svg?of={}",

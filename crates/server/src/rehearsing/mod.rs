@@ -17,6 +17,7 @@ use aptum_core::rehearsal::{CutLine, Day, Loading, Worn};
 use aptum_core::tooling::{CutPlan, ToolPath};
 use aptum_core::workshop::{AllowedBy, Cutter, Dialect, Finds, Margins, MarkSet, Tool};
 use aptum_core::{Job, Prepared, Workshop};
+use aptum_devices::Picture;
 use aptum_devices::cutter::{Bed, Cut, Cutter as Machine, Found, Settings, serve};
 use aptum_devices::printer::{PrintedSheet, Printer, PrinterError};
 use aptum_formats::asking::{Asking, ask_marks};
@@ -199,9 +200,22 @@ impl<'a> Stage<'a> {
         let machine = Machine::new(own.settings(&dialect));
         machine.load(Bed::new(&printed.picture, place));
         let sent = Sent { stage: self, own: &own, set, dialect: &dialect, loading };
-        let refused = spoken(&machine, &sent)?;
+        let (mut cuts, mut refused, mut turn) = (Vec::new(), None, 0);
+        for at in own.loadings() {
+            if refused.is_some() {
+                break;
+            }
+            if own.is_behind(at) {
+                cuts.extend(sent.behind(at, &printed, card)?);
+                continue;
+            }
+            let before = machine.cuts().len();
+            refused = spoken(&machine, &sent, at, Some(turn))?;
+            turn += 1;
+            cuts.extend(machine.cuts().into_iter().skip(before));
+        }
         let found = machine.found();
-        let lines = own.lines(&machine.cuts(), dialect.passes.is_empty());
+        let lines = own.lines(&cuts, dialect.passes.is_empty());
         Ok(Rehearsed { printed, place, found, refused, lines })
     }
 
@@ -250,16 +264,16 @@ impl OnSheet<'_> {
         }
     }
 
-    /// How often the sheet is loaded with its front up.
-    fn loadings(&self) -> impl Iterator<Item = usize> {
+    /// The loadings of the sheet, in their order.
+    fn loadings(&self) -> std::ops::Range<usize> {
         let worked = self.path.worked.iter().filter(|own| !own.operation.is_off);
-        let behind: Vec<usize> = worked
-            .clone()
-            .filter(|own| own.operation.is_from_behind())
-            .map(|own| own.operation.loading)
-            .collect();
-        let count = worked.map(|own| own.operation.loading + 1).max().unwrap_or(0);
-        (0..count).filter(move |loading| !behind.contains(loading))
+        0..worked.map(|own| own.operation.loading + 1).max().unwrap_or(0)
+    }
+
+    /// True for a loading with the sheet's back up.
+    fn is_behind(&self, loading: usize) -> bool {
+        let mut worked = self.path.worked.iter().map(|own| &own.operation);
+        worked.any(|own| own.loading == loading && !own.is_off && own.is_from_behind())
     }
 
     /// Each line with what was cut of it: one follows the other in both.
@@ -295,51 +309,82 @@ struct Sent<'a> {
     loading: &'a Loading,
 }
 
-/// Sends a sheet's work to a machine on a socket of its own; why it was refused, if it was.
-fn spoken(machine: &Machine, sent: &Sent<'_>) -> Result<Option<String>, NoRehearsal> {
+/// Sends the work of one loading to a machine on a socket of its own; why it was refused, if it was. `turn` counts the loadings in
+/// which it looks for marks; in others it goes by the sheet's edge.
+fn spoken(
+    machine: &Machine,
+    sent: &Sent<'_>,
+    loading: usize,
+    turn: Option<usize>,
+) -> Result<Option<String>, NoRehearsal> {
     let listener = TcpListener::bind(("127.0.0.1", 0))?;
     let address = listener.local_addr()?.to_string();
     let is_over = AtomicBool::new(false);
     std::thread::scope(|threads| {
         threads.spawn(|| serve(&listener, machine, &is_over));
-        let said = sent.to(&address);
+        let said = sent.to(&address, loading, turn);
         is_over.store(true, Ordering::Relaxed);
         said
     })
 }
 
 impl Sent<'_> {
-    fn to(&self, address: &str) -> Result<Option<String>, NoRehearsal> {
+    fn to(
+        &self,
+        address: &str,
+        loading: usize,
+        turn: Option<usize>,
+    ) -> Result<Option<String>, NoRehearsal> {
         let page = self.stage.prepared.windows.page;
         let mut talk = Talk::with(address, Arc::default())?;
-        for (turn, loading) in self.own.loadings().enumerate() {
-            let mut file = Vec::new();
-            hpgl(&self.own.path, loading, self.dialect, page, &mut file)?;
-            talk.say(b"IN;")?;
-            talk.say(self.asking(turn).as_bytes())?;
-            if self.set.is_some() {
-                match talk.hear(Duration::from_secs(60))? {
-                    Some(line) if line.starts_with("found ") => {}
-                    Some(line) => {
-                        let why = line.strip_prefix("refused ").unwrap_or(&line);
-                        return Ok(Some(why.to_owned()));
-                    }
-                    None => return Err(TalkError::Silent.into()),
+        let mut file = Vec::new();
+        hpgl(&self.own.path, loading, self.dialect, page, &mut file)?;
+        talk.say(b"IN;")?;
+        talk.say(self.asking(turn).as_bytes())?;
+        if self.set.is_some() && turn.is_some() {
+            match talk.hear(Duration::from_secs(60))? {
+                Some(line) if line.starts_with("found ") => {}
+                Some(line) => {
+                    let why = line.strip_prefix("refused ").unwrap_or(&line);
+                    return Ok(Some(why.to_owned()));
                 }
+                None => return Err(TalkError::Silent.into()),
             }
-            // The sheet was found: what begins a file would make the machine forget that.
-            let body = file.strip_prefix(b"IN;").unwrap_or(&file);
-            talk.send(body, &mut |_| {})?;
-            talk.finish()?;
         }
+        // The sheet was found: what begins a file would make the machine forget that.
+        let body = file.strip_prefix(b"IN;").unwrap_or(&file);
+        talk.send(body, &mut |_| {})?;
+        talk.finish()?;
         Ok(None)
     }
 
+    /// Works a loading with the sheet's back up, where no mark is to be seen: it lies to the stop, as well as it was laid in. Gives
+    /// the cuts as they lie from the front.
+    fn behind(
+        &self,
+        at: usize,
+        printed: &PrintedSheet,
+        card: [u8; 3],
+    ) -> Result<Vec<Cut>, NoRehearsal> {
+        let (picture, paper) = (&printed.picture, printed.printing.paper);
+        let bare = Picture::plain(picture.width, picture.height, picture.fine, card);
+        let place = self.loading.affine(paper);
+        let machine = Machine::new(Settings { hand: 0.0, ..self.own.settings(self.dialect) });
+        machine.load(Bed::new(&bare, place));
+        spoken(&machine, self, at, None)?;
+        let over = Affine::new([-1.0, 0.0, 0.0, 1.0, paper.x0 + paper.x1, 0.0]);
+        let seen = place * over * place.inverse();
+        let cuts = machine.cuts().into_iter();
+        let front =
+            cuts.map(|own| Cut { line: own.line.iter().map(|at| seen * *at).collect(), ..own });
+        Ok(front.collect())
+    }
+
     /// What tells of the sheet; the eye's wrong start is put right once it was found.
-    fn asking(&self, turn: usize) -> String {
+    fn asking(&self, turn: Option<usize>) -> String {
         let Self { stage, own, set, dialect, loading } = self;
         let page = stage.prepared.windows.page;
-        let Some(set) = set else {
+        let (Some(set), Some(turn)) = (set, turn) else {
             let unit = dialect.units;
             return format!("AP{:.0},{:.0};", page.width() * unit, page.height() * unit);
         };

@@ -170,7 +170,7 @@ fn an_archive_comes_back_as_the_same_job_and_a_bad_one_leaves_nothing() {
         assert_eq!(status, Status::UnprocessableEntity);
         assert_eq!(problem["type"], "/problems/archive");
     }
-    assert_eq!(read(api.get("/api/jobs")).1.as_array().unwrap().len(), 27);
+    assert_eq!(read(api.get("/api/jobs")).1.as_array().unwrap().len(), 35);
 }
 
 #[test]

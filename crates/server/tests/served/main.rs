@@ -4,6 +4,7 @@
 
 mod api;
 mod bad_input;
+mod behind;
 mod command_line;
 mod copies;
 mod drawings;

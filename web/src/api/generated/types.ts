@@ -829,11 +829,25 @@ loose: Array<[number, number]>,
  */
 creases: Array<CreaseView>, 
 /**
+ * The panels themselves.
+ */
+panels: Array<DrawnPanelView>, 
+/**
  * Words that are letters, and pictures, which are no lines.
  */
 words: number, pictures: number, };
 
 export type DrawnAs = "sheet" | "frame" | "taken" | "ink" | "sign" | "window";
+
+export type DrawnPanelView = { name: string, 
+/**
+ * A place on it, in units of the file: what it is told apart by.
+ */
+at: [number, number], 
+/**
+ * Which of the names that are told is its.
+ */
+told_by: number | null, };
 
 export type DrawnPart = { 
 /**
@@ -2501,7 +2515,12 @@ count: number,
 /**
  * At most so far from one to the next, mm, whatever their number; 5 to 1000.
  */
-every?: number | null, };
+every?: number | null, 
+/**
+ * True where they may lie on edges that are seen when the piece is closed; otherwise so many in an outline lie on
+ * flaps and glue flaps, as long as these hold them all.
+ */
+seen?: boolean, };
 
 export type NodeView = { at: [number, number], into: [number, number] | null, out: [number, number] | null, };
 

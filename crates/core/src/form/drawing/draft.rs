@@ -256,6 +256,7 @@ impl Sorted {
             arcs: self.arcs,
             unnamed: self.unnamed,
             creases: Vec::new(),
+            panels: Vec::new(),
             dead_ends: 0,
             apart: 0,
             lines,

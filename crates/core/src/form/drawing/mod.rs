@@ -105,6 +105,17 @@ pub struct PanelName {
     pub on: Option<String>,
 }
 
+/// A panel of a drawing.
+#[derive(Debug, Clone)]
+pub struct DrawnPanel {
+    /// Its name.
+    pub name: String,
+    /// A place on it, in units of the file.
+    pub at: [f64; 2],
+    /// Which of the names that are told is its; none where it goes by its number.
+    pub told_by: Option<usize>,
+}
+
 /// A crease at which a panel hangs.
 #[derive(Debug, Clone)]
 pub struct Crease {
@@ -180,6 +191,8 @@ pub struct DrawingFacts {
     pub unnamed: usize,
     /// The creases at which its panels hang.
     pub creases: Vec<Crease>,
+    /// Its panels, where it folds.
+    pub panels: Vec<DrawnPanel>,
     /// Sides that end in nowhere, so that nothing folds there.
     pub dead_ends: usize,
     /// Panels that hang on nothing that the others do.

@@ -3,7 +3,7 @@
 use kurbo::{BezPath, PathEl, Point, Vec2};
 
 use super::tree::Tree;
-use super::{DrawingFacts, LineDrawing, PanelName};
+use super::{DrawingFacts, DrawnPanel, LineDrawing, PanelName};
 use crate::LineKind;
 use crate::form::Part;
 use crate::form::flat::Folding;
@@ -105,6 +105,13 @@ impl LineDrawing {
             told.iter().map(|own| own.and_then(|own| by_name(own.on.as_ref()?))).collect();
         let tree = Tree::of(&rings, &divided.edges, &wanted);
         let names = tree.names(&told);
+        let back = facts.to_blank.inverse();
+        let panels = tree.panels().zip(&names).map(|(panel, name)| {
+            let at = back * within(&rings[panel].0);
+            let own = told[panel].and_then(|own| self.names.iter().position(|name| name == own));
+            DrawnPanel { name: name.clone(), at: [at.x, at.y], told_by: own }
+        });
+        facts.panels = panels.collect();
         tree.place(self, part, facts, &rings, &names)
     }
 

@@ -90,6 +90,11 @@ impl Tree {
         Self { joints, hangs, order }
     }
 
+    /// Its panels by their numbers, in the order in which they hang on each other.
+    pub(super) fn panels(&self) -> impl Iterator<Item = usize> + '_ {
+        self.order.iter().copied()
+    }
+
     /// What its panels are called, in order: as they are told, else by their numbers. No two are called alike.
     pub(super) fn names(&self, told: &[Option<&PanelName>]) -> Vec<String> {
         let mut names: Vec<String> = Vec::with_capacity(self.order.len());

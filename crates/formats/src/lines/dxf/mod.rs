@@ -29,10 +29,11 @@ pub(super) fn lines(bytes: &[u8]) -> Result<Lines, ReadError> {
     let mut read = Reader {
         layers: drawing
             .layers()
-            .map(|layer| (layer.name.as_str(), (&layer.color, layer.is_layer_plotted)))
+            .map(|layer| (layer.name.as_str(), (&layer.color, layer.line_weight.raw_value())))
             .collect(),
         blocks: drawing.blocks().map(|block| (block.name.as_str(), block)).collect(),
         lines: Vec::new(),
+        millimetre: unit(drawing.header.default_drawing_units).map_or(0.0, f64::recip),
         words: 0,
         pictures: 0,
         visited: 0,
@@ -43,7 +44,7 @@ pub(super) fn lines(bytes: &[u8]) -> Result<Lines, ReadError> {
         read.entity(entity, up, None, 0)?;
     }
     let Reader { lines, words, pictures, .. } = read;
-    Ok(Lines::gathered(unit(drawing.header.default_drawing_units), lines, words, pictures)?)
+    Ok(Lines::gathered_wide(unit(drawing.header.default_drawing_units), lines, words, pictures)?)
 }
 
 /// A unit of the drawing in mm (DXF reference, $INSUNITS).
@@ -63,9 +64,13 @@ const fn unit(units: Units) -> Option<f64> {
 }
 
 struct Reader<'a> {
-    layers: HashMap<&'a str, (&'a Color, bool)>,
+    /// The colour of each layer, and the weight of its lines, hundredths of a millimetre.
+    layers: HashMap<&'a str, (&'a Color, i16)>,
     blocks: HashMap<&'a str, &'a dxf::Block>,
-    lines: Vec<(Group, BezPath)>,
+    /// With their widths, in units of the drawing.
+    lines: Vec<(Group, BezPath, f64)>,
+    /// A millimetre in units of the drawing; nothing where it does not say what these are.
+    millimetre: f64,
     words: usize,
     pictures: usize,
     visited: usize,
@@ -82,13 +87,14 @@ impl<'a> Reader<'a> {
         depth: usize,
     ) -> Result<(), ReadError> {
         let group = self.group(entity, inserted);
+        let width = self.width(entity, &group, to);
         let flat =
             |normal: &dxf::Vector| if normal.z < 0.0 { Affine::FLIP_X } else { Affine::IDENTITY };
         let mut add = |path: BezPath, by: Affine| -> Result<(), ReadError> {
             if self.lines.len() >= MOST_LINES {
                 return Err(LinesError::TooMany.into());
             }
-            self.lines.push((group.clone(), to * by * path));
+            self.lines.push((group.clone(), to * by * path, width));
             Ok(())
         };
         match &entity.specific {
@@ -212,6 +218,24 @@ impl<'a> Reader<'a> {
         let is_unseen = !common.is_visible || is_off;
         let look = if is_unseen { Look::Unseen } else { Look::Stroke };
         Group { layer: if layer == "0" { String::new() } else { layer }, colour, look }
+    }
+}
+
+impl Reader<'_> {
+    /// How wide the lines of an entity are: a polyline's own width, or the weight of its line (DXF reference, 370), or that of its
+    /// layer; 0 where none is told.
+    fn width(&self, entity: &Entity, group: &Group, to: Affine) -> f64 {
+        if let EntityType::LwPolyline(own) = &entity.specific
+            && own.constant_width > 0.0
+        {
+            return own.constant_width * to.determinant().abs().sqrt();
+        }
+        let layer = if group.layer.is_empty() { "0" } else { group.layer.as_str() };
+        let layer = || self.layers.get(layer).map_or(0, |(_, weight)| *weight);
+        let told = Some(entity.common.lineweight_enum_value).filter(|own| *own > 0);
+        let weight = told.unwrap_or_else(layer);
+        // 2.11 mm is the widest that there is.
+        f64::from(weight.clamp(0, 211)) / 100.0 * self.millimetre
     }
 }
 

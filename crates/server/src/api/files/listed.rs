@@ -1,5 +1,6 @@
 //! Which files a job has, and what each is called.
 
+use aptum_core::face::Side;
 use rocket::serde::json::Json;
 use rocket::{State, get};
 use schemars::JsonSchema;
@@ -100,16 +101,25 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 }
                 OutputKind::MarksPdf => ("Marks as PDF", "the same", None, None),
                 OutputKind::MarksPng(_) => ("Marks as PNG", "the same in pixels", None, None),
-                OutputKind::SheetPng(sheets, _) => {
+                OutputKind::SheetPng(sheets, Side::Front, _) => {
                     ("Printed sheet as PNG", "as it is printed", None, Some(sheets))
+                }
+                OutputKind::SheetPng(sheets, Side::Back, _) => {
+                    ("Back of the sheet as PNG", "as it is seen from behind", None, Some(sheets))
                 }
                 OutputKind::ArtPdf(piece) => {
                     ("Art as PDF", "what is printed, alone, with its bleed", name(piece), None)
                 }
-                OutputKind::ArtSvg(piece) => {
+                OutputKind::ArtSvg(piece, Side::Back) => {
+                    ("Back’s art as SVG", "as it is seen from behind", name(piece), None)
+                }
+                OutputKind::ArtPng(piece, Side::Back, _) => {
+                    ("Back’s art as PNG", "the same in pixels, on nothing", name(piece), None)
+                }
+                OutputKind::ArtSvg(piece, _) => {
                     ("Art as SVG", "what is printed, alone, with its bleed", name(piece), None)
                 }
-                OutputKind::ArtPng(piece, _) => {
+                OutputKind::ArtPng(piece, ..) => {
                     ("Art as PNG", "the same in pixels, on nothing", name(piece), None)
                 }
                 OutputKind::FlatDxf(piece) => {
@@ -126,8 +136,9 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 }
             };
             let path = match sheets {
-                _ if matches!(output.kind, OutputKind::SheetPng(..)) => {
-                    format!("sheet-png/{}", output.name.trim_matches(|c: char| !c.is_ascii_digit()))
+                Some([first, _]) if matches!(output.kind, OutputKind::SheetPng(..)) => {
+                    let is_back = matches!(output.kind, OutputKind::SheetPng(_, Side::Back, _));
+                    format!("sheet-png/{first}{}", if is_back { "?back=true" } else { "" })
                 }
                 Some([first, _]) if matches!(output.kind, OutputKind::CutDxf(_)) => {
                     format!("cut-dxf/{first}")

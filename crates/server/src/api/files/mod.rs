@@ -4,6 +4,7 @@ use std::io::{self, Write};
 use std::sync::Arc;
 
 use aptum_core::check::{Check, Stage};
+use aptum_core::face::Side;
 use aptum_core::workshop::Cutter;
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
@@ -234,13 +235,14 @@ impl<'r> FromParam<'r> for SheetsFile {
     }
 }
 
-/// The printed side of one sheet as PNG, with 300 pixels in an inch or as many as are asked for.
-#[get("/jobs/<id>/sheet-png/<number>?<ppi>")]
+/// The printed side of one sheet as PNG, or its back, with 300 pixels in an inch or as many as are asked for.
+#[get("/jobs/<id>/sheet-png/<number>?<ppi>&<back>")]
 pub async fn sheet_png(
     desk: &State<Desk>,
     id: i32,
     number: u32,
     ppi: Option<u32>,
+    back: Option<bool>,
 ) -> Result<Download, Problem> {
     let ppi = ppi.unwrap_or(USUAL_PPI);
     one(desk, id, PLAIN, move |prepared, _| {
@@ -258,7 +260,13 @@ pub async fn sheet_png(
             );
             return Err(Problem::picture(422, words));
         }
-        Ok((format!("print-{number}.png"), OutputKind::SheetPng([number, number], ppi)))
+        let (side, word) =
+            if back == Some(true) { (Side::Back, "-back") } else { (Side::Front, "") };
+        if side == Side::Back && !prepared.has_backs() {
+            return Err(Problem::missing("Nothing is printed on the backs of these sheets"));
+        }
+        let name = format!("print-{number}{word}.png");
+        Ok((name, OutputKind::SheetPng([number, number], side, ppi)))
     })
     .await
 }

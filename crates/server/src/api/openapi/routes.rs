@@ -239,7 +239,7 @@ pub(super) const OF_JOBS: &[Route] = &[
     ),
     route(
         ("get", "/api/jobs/{id}/sheet-png/{number}"),
-        "The printed side of a sheet as PNG, with 300 pixels in an inch or `ppi`",
+        "The printed side of a sheet as PNG, or with `back` the other as it is seen, with 300 pixels in an inch or `ppi`",
         Body::Nothing,
         Body::Bytes("image/png"),
     ),

@@ -36,9 +36,21 @@ pub struct DrawingView {
     loose: Vec<[f64; 2]>,
     /// The creases at which its panels hang; none where nothing folds.
     creases: Vec<CreaseView>,
+    /// The panels themselves.
+    panels: Vec<DrawnPanelView>,
     /// Words that are letters, and pictures, which are no lines.
     words: usize,
     pictures: usize,
+}
+
+/// A panel of a drawing.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct DrawnPanelView {
+    name: String,
+    /// A place on it, in units of the file: what it is told apart by.
+    at: [f64; 2],
+    /// Which of the names that are told is its.
+    told_by: Option<usize>,
 }
 
 /// A crease at which a panel hangs.
@@ -180,6 +192,11 @@ pub fn drawing(
                 degrees: own.degrees,
                 told_by: own.told_by,
             })
+            .collect(),
+        panels: facts
+            .panels
+            .iter()
+            .map(|own| DrawnPanelView { name: own.name.clone(), at: own.at, told_by: own.told_by })
             .collect(),
         words: facts.lines.words,
         pictures: facts.lines.pictures,
