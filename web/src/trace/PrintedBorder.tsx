@@ -81,8 +81,8 @@ export function PrintedBorder({ stage, unit, border }: Props) {
           />
           <p className="card-note">
             It lies beneath the picture.{' '}
-            <Link to={`/jobs/${id}/face?piece=${piece.id}`}>On Face</Link> it is moved, copied for a
-            second one, and mirrored past the cut.
+            <Link to={`/jobs/${id}/face?piece=${piece.id}`}>On Face</Link> it is copied for a second
+            one.
           </p>
         </>
       )}
