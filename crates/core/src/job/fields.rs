@@ -156,9 +156,10 @@ fn walk<'a>(whole: &'a mut Value, path: &[&str]) -> Option<&'a mut Value> {
 
 /// Where in a list the member of that id is, or the id itself in a list of ids; of members without ids, the place.
 fn place(members: &[Value], name: &str) -> Option<usize> {
-    let known = |member: &Value| member.get("id").unwrap_or(member) == name;
+    let known = |member: &Value| member.get("id").is_some_and(|id| id == name);
+    let named = members.iter().position(known);
     // Words that are numbers, as cells of a row may be, are never taken for ids.
-    name.parse().ok().or_else(|| members.iter().position(known))
+    named.or_else(|| name.parse().ok()).or_else(|| members.iter().position(|own| own == name))
 }
 
 /// A new member with an id such as `l3` that none has yet, in a list whose members have ids.
@@ -239,6 +240,9 @@ mod tests {
         );
         let layers = [json!({ "id": "l2" }), json!({ "id": "l1" })];
         assert_eq!(place(&layers, "l1"), Some(1));
+        // An id of digits alone is an id before it is a place.
+        let digits = [json!({ "id": "7" }), json!({ "id": "0" })];
+        assert_eq!(place(&digits, "0"), Some(1));
     }
 
     #[test]

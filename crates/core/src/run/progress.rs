@@ -281,6 +281,11 @@ impl Progress {
                 let done = self.done.get_mut(&step.id).filter(|done| done.times > 0);
                 let done = done.ok_or_else(|| NoChange::NotYet(step.title.clone()))?;
                 done.times -= 1;
+                let left = done.times;
+                // What was not cut after all was cut with nothing.
+                if self.sent.get(&step.id).is_some_and(|own| own.sheet > left) {
+                    self.sent.remove(&step.id);
+                }
             }
             RunChange::Count { piece, counted } => {
                 if !ground.job.pieces.iter().any(|own| own.id == *piece) {

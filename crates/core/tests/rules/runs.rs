@@ -228,6 +228,12 @@ fn a_tick_notes_with_what_a_sheet_was_cut() {
     run.note_sent("cut-0", 3, first.operations.clone());
     run.change(&tick, &stand.ground(), "").unwrap();
     assert_eq!(run.sent["cut-0"].operations, first.operations);
+    // Taken back, it was not cut so: the next tick says with what it was.
+    let back = RunChange::Back { step: "cut-0".to_owned() };
+    run.change(&back, &stand.ground(), "").unwrap();
+    run.change(&tick, &stand.ground(), "").unwrap();
+    let third = &run.sent["cut-0"];
+    assert_eq!((third.sheet, third.operations.last().unwrap().force), (3, force));
 }
 
 fn print_recipe_of(stand: &Stand, name: &str, worked: &str) -> PrintRecipe {
