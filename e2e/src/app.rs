@@ -1,8 +1,12 @@
 //! The program under test.
 
-use std::io::{BufRead, BufReader};
+use std::fs;
+use std::io::{BufRead, BufReader, Read, Write};
+use std::net::TcpStream;
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
+use std::sync::OnceLock;
+use std::time::{Duration, Instant};
 
 use tempfile::TempDir;
 
@@ -22,6 +26,10 @@ impl App {
     #[must_use]
     pub fn start() -> Self {
         let data = TempDir::new().expect("a temporary directory");
+        for file in fs::read_dir(demo()).expect("the demo's data") {
+            let file = file.expect("a file of it");
+            fs::copy(file.path(), data.path().join(file.file_name())).expect("a copy of it");
+        }
         let (child, address) = launch(data.path(), "0");
         Self { child, address, data }
     }
@@ -63,6 +71,55 @@ pub fn binary() -> PathBuf {
         .map(|folder| folder.join("aptum"))
         .find(|binary| binary.is_file())
         .expect("build the program first: cargo build -p aptum")
+}
+
+/// How long the demo may take to print what waits in its queue.
+const PATIENCE: Duration = Duration::from_secs(120);
+
+/// How many prints of the demo's queue lie printed once it is whole.
+const PRINTED: usize = 2;
+
+/// The demo's data, made once for each build of the program: its queue takes seconds of work to print.
+fn demo() -> &'static Path {
+    static DEMO: OnceLock<PathBuf> = OnceLock::new();
+    DEMO.get_or_init(|| {
+        let program = binary();
+        let target = program.parent().expect("the program lies in a folder");
+        let built =
+            fs::metadata(&program).and_then(|file| file.modified()).expect("when it was built");
+        let age = built.duration_since(std::time::UNIX_EPOCH).expect("after 1970").as_nanos();
+        let kept = target.join(format!("demo-{age}"));
+        if !kept.is_dir() {
+            for old in fs::read_dir(target).expect("the folder can be read").flatten() {
+                if old.file_name().to_string_lossy().starts_with("demo-") {
+                    let _ = fs::remove_dir_all(old.path());
+                }
+            }
+            let data = TempDir::new_in(target).expect("a temporary directory");
+            let (mut child, address) = launch(data.path(), "0");
+            until_printed(&address);
+            child.kill().expect("the server can be killed");
+            child.wait().expect("the server ends");
+            fs::rename(data.keep(), &kept).expect("its data can be kept");
+        }
+        kept
+    })
+}
+
+fn until_printed(address: &str) {
+    let host = address.trim_start_matches("http://");
+    let until = Instant::now() + PATIENCE;
+    loop {
+        let mut told = String::new();
+        let mut server = TcpStream::connect(host).expect("the server listens");
+        write!(server, "GET /api/queue HTTP/1.0\r\nHost: {host}\r\n\r\n").expect("it can be asked");
+        server.read_to_string(&mut told).expect("it answers");
+        if told.matches(r#""state":"printed""#).count() == PRINTED {
+            return;
+        }
+        assert!(Instant::now() < until, "the demo's queue is never printed: {told}");
+        std::thread::sleep(Duration::from_millis(200));
+    }
 }
 
 fn launch(data: &Path, port: &str) -> (Child, String) {

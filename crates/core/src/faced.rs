@@ -50,8 +50,9 @@ pub struct FaceInput<'a> {
     pub form: Key,
     /// What is printed; `None` leaves it bare.
     pub face: Option<&'a Face>,
-    /// False where a typeface of its words is missing: they are set in another then.
-    pub has_fonts: bool,
+    /// False where a typeface of its words or a picture is missing: words are set in another then, and it is not known
+    /// where pictures are clear.
+    pub is_furnished: bool,
     /// The list whose rows its copies wear.
     pub list: Option<&'a List>,
     /// How far print goes past cuts, mm: its bleed, or what neighbours leave of it.

@@ -257,8 +257,11 @@ fn ink(code: &mut SheetCode, inked: &Inked) {
             code.text("words");
             code.path(path);
         }
-        Ink::Picture { blob, place, clip } => {
+        Ink::Picture { blob, place, clip, choke } => {
             code.text(&blob.0);
+            if *choke != 0.0 {
+                code.number(*choke);
+            }
             place.as_coeffs().into_iter().for_each(|number| code.number(number));
             code.path(clip);
         }

@@ -5,7 +5,7 @@ use std::cmp::Ordering;
 use crate::blob::Blobs;
 use crate::check::{Check, Drawing, Stage, State};
 use crate::error::{Change, Remedy, Setting};
-use crate::face::{LayerKind, Text};
+use crate::face::{LayerKind, Motif, Pattern, Text};
 use crate::job::{Job, JobPiece};
 
 impl Check {
@@ -79,6 +79,9 @@ pub fn missing_blobs(job: &Job, blobs: &dyn Blobs) -> Vec<Check> {
         for layer in piece.face.iter().flat_map(|face| &face.layers) {
             let (blob, label, name, remedy) = match &layer.kind {
                 LayerKind::Picture(picture) => (&picture.blob, "Picture", layer.title(), None),
+                LayerKind::Pattern(Pattern { motif_of: Motif::Picture(picture), .. }) => {
+                    (&picture.blob, "Picture", picture.origin.name.as_str(), None)
+                }
                 LayerKind::Text(Text { own_typeface: Some(own), .. }) => {
                     let field = layer.field("own_typeface");
                     let shelf = "Set it in one of the shelf";

@@ -242,7 +242,7 @@ impl<'a> Drawing<'a> {
                 Some(self.clipped(group, clip.as_ref()).add(inner))
             }
             Ink::Words { path: own } => Some(group.add(path(own).set("fill", ink_colour()))),
-            Ink::Picture { blob, place, clip } => {
+            Ink::Picture { blob, place, clip, .. } => {
                 let number = self.picture(blob)?;
                 let inner = Use::new()
                     .set("href", format!("#picture{number}"))

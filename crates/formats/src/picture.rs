@@ -219,6 +219,19 @@ impl Picture {
         Ok(Self { coding, pixels, orientation })
     }
 
+    /// False where its bytes say that it covers all that lies below it.
+    #[must_use]
+    pub fn may_be_clear(&self, bytes: &[u8]) -> bool {
+        match self.coding {
+            Coding::Jpeg => false,
+            Coding::Svg => true,
+            Coding::Png => {
+                let decoder = reader(bytes).into_decoder();
+                decoder.is_ok_and(|own| own.color_type().has_alpha())
+            }
+        }
+    }
+
     /// The stored pixels, as they are before they are turned the right way up.
     ///
     /// # Errors

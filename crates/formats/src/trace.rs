@@ -5,6 +5,7 @@ use std::sync::Arc;
 
 use aptum_core::Job;
 use aptum_core::blob::Blobs;
+use aptum_core::face::{Cover, Face, KnownCover, PlacedPicture};
 use aptum_core::form::{Found, Looked, Traced};
 use aptum_core::job::JobPiece;
 use aptum_core::memory::{Memory, recalled};
@@ -15,14 +16,15 @@ use resvg::tiny_skia::{Pixmap, Transform};
 use crate::picture::{Coding, Picture};
 use crate::{drawing, lines};
 
-/// The job with all that its pieces are made from that lies in blobs: typefaces of its maker's own, and what is found in
-/// pictures that are traced. What is missing stays so, and is told when the job is prepared.
+/// The job with all that its pieces are made from that lies in blobs: typefaces of its maker's own, where
+/// its pictures cover, and what is found in those that are traced. What is missing stays so, and is told when the job is prepared.
 #[must_use]
 pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs, memory: &dyn Memory) -> Cow<'a, Job> {
     let job = job.with_fonts(blobs);
     let is_open = |traced: &Traced| traced.found.0.is_none();
     let lacks = |piece: &JobPiece| {
-        piece.form.traced().is_some_and(is_open)
+        piece.face.as_ref().is_some_and(|face| !face.is_furnished())
+            || piece.form.traced().is_some_and(is_open)
             || piece.form.drawn_lines().any(|(_, read)| read.0.is_none())
     };
     if !job.pieces.iter().any(lacks) {
@@ -31,6 +33,9 @@ pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs, memory: &dyn Memory) -> Co
     let mut job = job.into_owned();
     for piece in &mut job.pieces {
         lines::read_into(&mut piece.form, blobs, memory);
+        for picture in piece.face.iter_mut().flat_map(Face::pictures_mut) {
+            picture.cover = KnownCover(covered(picture, blobs, memory));
+        }
     }
     for traced in job.pieces.iter_mut().filter_map(|piece| piece.form.traced_mut()) {
         traced.found = Found(looked(traced, blobs, memory));
@@ -51,6 +56,24 @@ fn looked(traced: &Traced, blobs: &dyn Blobs, memory: &dyn Memory) -> Option<Arc
     });
     made.ok().map(|(_, looked)| looked)
 }
+
+/// Where a picture covers; `None` where it is missing.
+fn covered(picture: &PlacedPicture, blobs: &dyn Blobs, memory: &dyn Memory) -> Option<Arc<Cover>> {
+    let made = recalled(memory, "cover", &picture.blob, || {
+        let bytes = blobs.bytes(&picture.blob).ok_or_else(Vec::new)?;
+        let head = Picture::head(&bytes).map_err(|_| Vec::new())?;
+        if !head.may_be_clear(&bytes) {
+            return Ok(Cover::whole());
+        }
+        let longest = picture.pixels.iter().copied().max().unwrap_or(1).max(1);
+        let sides = picture.pixels.map(|side| (side * COVER / longest).clamp(1, COVER));
+        pixels(&bytes, sides).map(|own| Cover::of(&own)).ok_or_else(Vec::new)
+    });
+    made.ok().map(|(_, cover)| cover)
+}
+
+/// With how many pixels a drawing's longer side is drawn to see where it covers.
+const COVER: u32 = 512;
 
 /// A picture as its trace sees it; with `most`, so many pixels at most. `None` where it is missing, or another than was
 /// said.

@@ -1,4 +1,4 @@
-/** What shapes and patterns are drawn from, and how large they are. */
+/** What shapes are drawn from, and how large they are; figures, as patterns have them too. */
 import { set } from '../api/fields';
 import type { Outlined, UnitInfo } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
@@ -6,16 +6,16 @@ import { FigureField } from '../card/FigureField';
 import { SwitchField } from '../card/SwitchField';
 import type { PieceSession } from '../job/pieces';
 import { ColourField } from './ColourField';
-import type { PatternLayer, ShapeLayer } from './layers';
+import type { ShapeLayer } from './layers';
 
-interface Props<L> {
+export interface FieldProps<L> {
   layer: L;
   session: PieceSession;
   unit: UnitInfo;
   path: string;
 }
 
-const FIGURES: { value: Outlined; shape: string; motif: string }[] = [
+export const FIGURES: { value: Outlined; shape: string; motif: string }[] = [
   { value: 'rectangle', shape: 'rectangle', motif: 'check' },
   { value: 'ellipse', shape: 'ellipse', motif: 'dot' },
   { value: 'polygon', shape: 'polygon', motif: 'polygon' },
@@ -28,7 +28,7 @@ const FIGURES: { value: Outlined; shape: string; motif: string }[] = [
 /** Sides that a shape starts with when it gets its own, mm. */
 const SIDES: [number, number] = [30, 20];
 
-function useFields({ session, unit, path }: Omit<Props<unknown>, 'layer'>) {
+export function useFields({ session, unit, path }: Omit<FieldProps<unknown>, 'layer'>) {
   const keep = (field: string, value: unknown) => void session.keep(set(`${path}.${field}`, value));
   const figure = (field: string, label: string, value: number, measured?: 'count' | 'angle') => (
     <FigureField
@@ -56,7 +56,7 @@ function useFields({ session, unit, path }: Omit<Props<unknown>, 'layer'>) {
   return { keep, figure, colour };
 }
 
-export function ShapeFields({ layer, ...props }: Props<ShapeLayer>) {
+export function ShapeFields({ layer, ...props }: FieldProps<ShapeLayer>) {
   const { keep, figure, colour } = useFields(props);
   const { size } = layer;
   return (
@@ -146,67 +146,6 @@ export function ShapeFields({ layer, ...props }: Props<ShapeLayer>) {
       />
       {layer.line !== null && colour('line', 'Line', layer.line)}
       {layer.line !== null && figure('thickness', 'Line thickness', layer.thickness)}
-    </>
-  );
-}
-
-export function PatternFields({ layer, ...props }: Props<PatternLayer>) {
-  const { keep, figure, colour } = useFields(props);
-  const { grid } = layer;
-  const isStriped = layer.figure === 'line';
-  return (
-    <>
-      <ChoiceField
-        label="Motif"
-        value={layer.figure}
-        choices={FIGURES.map(({ value, motif }) => ({ value, label: motif }))}
-        onChoose={(chosen) => keep('figure', chosen)}
-      />
-      {colour('colour', 'Colour', layer.colour)}
-      {!isStriped && figure('motif.0', 'Motif width', layer.motif[0])}
-      {figure('motif.1', isStriped ? 'Stripe width' : 'Motif height', layer.motif[1])}
-      {(layer.figure === 'polygon' || layer.figure === 'star') &&
-        figure('points', 'Points', layer.points, 'count')}
-      <SwitchField
-        label="Spread"
-        value={grid.by}
-        choices={[
-          { value: 'pitch', label: 'at a pitch' },
-          { value: 'count', label: 'rows and columns' },
-        ]}
-        onChoose={(by) => keep('grid', { by, value: by === 'pitch' ? [8, 7] : [6, 8] })}
-      />
-      {!isStriped &&
-        figure(
-          'grid.value.0',
-          grid.by === 'pitch' ? 'Pitch across' : 'Columns',
-          grid.value[0],
-          grid.by === 'count' ? 'count' : undefined,
-        )}
-      {figure(
-        'grid.value.1',
-        grid.by === 'pitch' ? 'Pitch down' : 'Rows',
-        grid.value[1],
-        grid.by === 'count' ? 'count' : undefined,
-      )}
-      <SwitchField
-        label="Rows"
-        value={layer.staggered ? 'staggered' : 'straight'}
-        choices={[
-          { value: 'straight', label: 'straight' },
-          { value: 'staggered', label: 'staggered' },
-        ]}
-        onChoose={(how) => keep('staggered', how === 'staggered')}
-      />
-      <SwitchField
-        label="Every second row"
-        value={layer.turning ? 'turned' : 'same'}
-        choices={[
-          { value: 'same', label: 'the same' },
-          { value: 'turned', label: 'turned round' },
-        ]}
-        onChoose={(how) => keep('turning', how === 'turned')}
-      />
     </>
   );
 }

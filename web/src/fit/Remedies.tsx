@@ -1,7 +1,9 @@
 /** What a limit says in full, and the ways out of it. */
 import { Button } from 'react-bootstrap';
+import { Link } from 'react-router';
 
 import type { Change, Check, Remedy } from '../api/generated/types';
+import { pageAbout } from '../handbook/pages';
 import { StateMark } from './StateMark';
 
 interface Props {
@@ -11,6 +13,7 @@ interface Props {
 }
 
 export function Remedies({ check, onApply, onClose }: Props) {
+  const page = pageAbout(check.id, check.stage);
   return (
     <section className={`remedies remedies-${check.state}`} aria-label={`About ${check.label}`}>
       <header>
@@ -31,6 +34,11 @@ export function Remedies({ check, onApply, onClose }: Props) {
             </li>
           ))}
         </ul>
+      )}
+      {page && (
+        <p className="remedies-page">
+          In the handbook: <Link to={`/handbook/${page.id}`}>{page.title}</Link>
+        </p>
       )}
     </section>
   );

@@ -290,3 +290,39 @@ export function found(text: string): Page[] {
     .sort((one, other) => other.rank - one.rank)
     .map((own) => own.page);
 }
+
+/** How the ids of limits begin, and the page that explains them; the first that suits counts. */
+const LIMITS: [string, string][] = [
+  ['ends-', 'bleed'],
+  ['clear-', 'bleed'],
+  ['safe-', 'bleed'],
+  ['apart', 'bleed'],
+  ['ppi-', 'face'],
+  ['type-', 'face'],
+  ['white', 'face'],
+  ['grain', 'grain'],
+  ['kept', 'caliper'],
+  ['bridge', 'nicks'],
+  ['nick', 'nicks'],
+  ['weed', 'weeding'],
+  ['hair', 'weeding'],
+  ['marks', 'marks'],
+  ['background', 'marks'],
+  ['scan', 'marks'],
+  ['window', 'window'],
+  ['outside', 'window'],
+  ['length', 'window'],
+  ['print-process', 'print-true'],
+  ['notes', 'square-code'],
+  ['kiss', 'kiss-cut'],
+  ['recipe', 'recipe'],
+  ['fold-', 'dieline'],
+  ['drawing-', 'dieline'],
+];
+
+/** The page that explains a limit, by itself or as one of its stage. */
+export function pageAbout(id: string, stage: string): Page | undefined {
+  const own = LIMITS.find(([begins]) => id.startsWith(begins))?.[1];
+  const page = own ?? (stage === 'tooling' ? 'operations' : stage === 'face' ? 'face' : null);
+  return PAGES.find(({ id: other }) => other === page);
+}

@@ -55,6 +55,8 @@ pub enum Ink {
         place: Affine,
         /// What of it is printed: its area with its bleed.
         clip: BezPath,
+        /// How far it stays within what it covers, mm; below zero it goes beyond.
+        choke: f64,
     },
 }
 
@@ -69,8 +71,8 @@ impl Ink {
                 clip: clip.map(|clip| to * clip),
             },
             Self::Words { path } => Self::Words { path: to * path },
-            Self::Picture { blob, place, clip } => {
-                Self::Picture { blob, place: to * place, clip: to * clip }
+            Self::Picture { blob, place, clip, choke } => {
+                Self::Picture { blob, place: to * place, clip: to * clip, choke }
             }
         }
     }

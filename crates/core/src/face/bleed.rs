@@ -4,7 +4,7 @@ use super::printer::Printer;
 use super::{Face, Layer, LayerKind, PictureSize, ShapeSize, Uprights};
 use crate::check::{Check, Drawing, Stage, State};
 use crate::error::{Change, Remedy};
-use crate::form::{PICTURE, Part};
+use crate::form::Part;
 use crate::geometry::{Affine, path_text};
 use crate::units::{Unit, measure};
 
@@ -22,13 +22,9 @@ pub(super) fn ends_at_cut(
     uprights: &Uprights,
     unit: Unit,
 ) -> Option<Check> {
-    let is_colour = |own: &&Layer| matches!(own.kind, LayerKind::Colour { .. });
-    let mut below = face.layers.iter().take_while(|own| own.id != layer.id);
-    let is_covered = below.any(|own| is_colour(&own) && !own.hidden && !own.only_shown);
     // What an outline was traced from ends where it says; how far from the cut is a matter of its border.
-    let is_traced = part.picture.is_some()
-        && layer.lying().is_some_and(|lying| lying.panels.iter().any(|own| own == PICTURE));
-    if face.bleed <= 0.0 || layer.only_shown || is_covered || is_traced {
+    let ends_itself = layer.only_shown || layer.is_traced(part);
+    if face.bleed <= 0.0 || ends_itself || face.is_on_colour(layer) {
         return None;
     }
     let remedy = match &layer.kind {

@@ -1,10 +1,11 @@
 //! The limits of a face.
 
 use super::bleed::ends_at_cut;
+use super::cover::clear_at_cut;
 use super::lying::Area;
 use super::row_checks::unknown_columns;
 use super::upright::Uprights;
-use super::{Face, Layer, LayerKind, List, PlacedPicture, Shape, Text};
+use super::{Face, Layer, LayerKind, List, Pattern, PlacedPicture, Shape, Text};
 use crate::check::{Check, Drawing, Gauge, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::form::{Flat, Part, Role};
@@ -69,6 +70,7 @@ pub(crate) fn face_checks(
             None => checks.extend(laid.checks(layer)),
         }
         checks.extend(ends_at_cut(face, layer, part, uprights, unit));
+        checks.extend(clear_at_cut(face, layer, part, uprights, unit));
         checks.extend(laid.on_glue(&lying.panels));
     }
     checks
@@ -119,7 +121,7 @@ impl Laid<'_> {
                     let texts = ["too many motifs".to_owned(), String::new(), error.message];
                     self.yes_or_no("motifs", "Motifs of", State::Broken, texts).remedy(error.remedy)
                 });
-                check.into_iter().collect()
+                check.into_iter().chain(self.motif(pattern)).collect()
             }
             LayerKind::Colour { .. } | LayerKind::PanelNames => Vec::new(),
         }
@@ -140,8 +142,30 @@ impl Laid<'_> {
         self.place * polygon(&[(-x, -y), (x, -y), (x, y), (-x, y)].map(Point::from))
     }
 
-    fn sharpness(&self, picture: &PlacedPicture) -> Check {
-        let (size, ppi) = (self.layer.field("size"), picture.ppi(self.area.room(), self.bleed));
+    /// The limits of what a pattern repeats.
+    fn motif(&self, pattern: &Pattern) -> Vec<Check> {
+        let mut checks: Vec<Check> =
+            pattern.ppi().map(|ppi| self.resolution(ppi)).into_iter().collect();
+        if let Some(text) = pattern.motif_of.text() {
+            let field = self.layer.field("motif_of.typeface");
+            checks.extend(self.lacking(&text, |id| vec![Change::new(&field, id)]));
+        }
+        if let Some(em) = pattern.em() {
+            let larger = SMALLEST_TYPE * super::POINT / em;
+            let [width, height] = pattern.motif.map(|side| (side * larger * 10.0).ceil() / 10.0);
+            checks.push(self.type_size(em / super::POINT).remedy(Remedy {
+                text: format!("Make the motif {} wide", measure(width, self.unit)),
+                changes: vec![
+                    Change::new(&self.layer.field("motif.0"), width),
+                    Change::new(&self.layer.field("motif.1"), height),
+                ],
+            }));
+        }
+        checks
+    }
+
+    /// How finely pixels are printed.
+    fn resolution(&self, ppi: f64) -> Check {
         let (state, verdict) = if ppi >= SHARP {
             (State::Fits, "sharp at this size".to_owned())
         } else if ppi >= SOFT {
@@ -151,8 +175,6 @@ impl Laid<'_> {
         } else {
             (State::Broken, format!("its pixels are seen: {SHARP:.0} is right"))
         };
-        let widest = picture.seen_pixels()[0] / SOFT * INCH;
-        let widest = (widest * 10.0).floor() / 10.0;
         Check {
             id: self.id("ppi"),
             stage: Stage::Face,
@@ -165,7 +187,15 @@ impl Laid<'_> {
             place: None,
             remedies: Vec::new(),
         }
-        .remedy(Remedy {
+        .remedy(Remedy::advice("Bring in a larger original"))
+    }
+
+    fn sharpness(&self, picture: &PlacedPicture) -> Check {
+        let size = self.layer.field("size");
+        let widest = picture.seen_pixels()[0] / SOFT * INCH;
+        let widest = (widest * 10.0).floor() / 10.0;
+        let mut check = self.resolution(picture.ppi(self.area.room(), self.bleed));
+        let smaller = Remedy {
             text: format!(
                 "Print it {} wide, as wide as its pixels allow",
                 measure(widest, self.unit)
@@ -179,14 +209,43 @@ impl Laid<'_> {
                     Change::new(&format!("{size}.mm"), widest.max(1.0)),
                 ]
             },
-        })
-        .remedy(Remedy::advice("Bring in a larger original"))
+        };
+        if !check.remedies.is_empty() {
+            check.remedies.insert(0, smaller);
+        }
+        check
+    }
+
+    /// How large type is, points.
+    fn type_size(&self, points: f64) -> Check {
+        Check {
+            id: self.id("type"),
+            stage: Stage::Face,
+            label: format!("Size of {}", self.layer.title()),
+            state: if points >= SMALLEST_TYPE - 1e-9 { State::Fits } else { State::Attention },
+            gauge: Some(Gauge { value: points, bound: SMALLEST_TYPE, sense: Sense::AtLeast }),
+            value_text: format!("{points:.1}"),
+            bound_text: format!("at least {SMALLEST_TYPE} pt"),
+            verdict: if points >= SMALLEST_TYPE {
+                "easily read".to_owned()
+            } else {
+                "hard to read, and fine strokes fill in".to_owned()
+            },
+            place: None,
+            remedies: Vec::new(),
+        }
     }
 
     fn text(&self, text: &Text) -> Vec<Check> {
         let set = text.set(self.area.room());
         let points = set.em / super::POINT;
-        let mut checks: Vec<Check> = self.lacking(text).into_iter().collect();
+        let [typeface, own] = ["typeface", "own_typeface"].map(|below| self.layer.field(below));
+        let is_own = text.own_typeface.is_some();
+        let lacking = self.lacking(text, |id| {
+            let own = is_own.then(|| Change::new(&own, Setting::Standard));
+            [Change::new(&typeface, id)].into_iter().chain(own).collect()
+        });
+        let mut checks: Vec<Check> = lacking.into_iter().collect();
         if set.is_cramped {
             let texts = [
                 "too large".to_owned(),
@@ -203,24 +262,8 @@ impl Laid<'_> {
         if set.path.elements().is_empty() {
             return checks;
         }
-        let small = Check {
-            id: self.id("type"),
-            stage: Stage::Face,
-            label: format!("Size of {}", self.layer.title()),
-            state: if points >= SMALLEST_TYPE - 1e-9 { State::Fits } else { State::Attention },
-            gauge: Some(Gauge { value: points, bound: SMALLEST_TYPE, sense: Sense::AtLeast }),
-            value_text: format!("{points:.1}"),
-            bound_text: format!("at least {SMALLEST_TYPE} pt"),
-            verdict: if points >= SMALLEST_TYPE {
-                "easily read".to_owned()
-            } else {
-                "hard to read, and fine strokes fill in".to_owned()
-            },
-            place: None,
-            remedies: Vec::new(),
-        };
         let field = self.layer.field("size");
-        checks.push(small.remedy(Remedy {
+        checks.push(self.type_size(points).remedy(Remedy {
             text: format!("Set it in {SMALLEST_TYPE} pt"),
             changes: vec![
                 Change::new(&format!("{field}.by"), "points"),
@@ -232,8 +275,8 @@ impl Laid<'_> {
         checks
     }
 
-    /// Characters that the typeface lacks.
-    fn lacking(&self, text: &Text) -> Option<Check> {
+    /// Characters that the typeface lacks, and what sets it in another.
+    fn lacking(&self, text: &Text, set_in: impl Fn(&str) -> Vec<Change>) -> Option<Check> {
         let lacking = text.lacking();
         if lacking.is_empty() {
             return None;
@@ -247,16 +290,12 @@ impl Laid<'_> {
         let check = self.yes_or_no("letters", "Letters of", State::Broken, texts);
         let others =
             SHELF.iter().filter(|other| other.font().lacking(&text.words).is_empty()).take(3);
-        let [field, own] = ["typeface", "own_typeface"].map(|below| self.layer.field(below));
-        let is_own = text.own_typeface.is_some();
         Some(check.remedies(|| {
             others
                 .map(|other| {
                     let text =
                         format!("Set it in {}, which has them", other.character.to_lowercase());
-                    let mut changes = vec![Change::new(&field, other.id)];
-                    changes.extend(is_own.then(|| Change::new(&own, Setting::Standard)));
-                    Remedy { text, changes }
+                    Remedy { text, changes: set_in(other.id) }
                 })
                 .collect()
         }))

@@ -11,7 +11,7 @@ use super::Face;
 use super::art::{Art, ByRow, Ink, Inked};
 use super::layer::is_off;
 use crate::error::{Faults, InputError, Remedy};
-use crate::geometry::Region;
+use crate::geometry::{Point, Region, polygon};
 use crate::id::LayerId;
 use crate::units::{Unit, measure};
 
@@ -124,6 +124,9 @@ const fn usual_choke() -> f64 {
 /// The layer that a white beneath is known by: no id of a face's own has a capital.
 const WHITE: &str = "White";
 
+/// The corners of what a picture is placed from.
+const SQUARE: [(f64, f64); 4] = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)];
+
 /// A line of white thinner than this, mm, is none.
 const THINNEST: f64 = 0.05;
 
@@ -140,10 +143,15 @@ impl UnderWhite {
         }
     }
 
-    /// What it puts beneath these layers: their areas as one, choked; pictures as far as they cover.
+    fn choked(&self, region: &Region) -> Region {
+        if self.choke >= 0.0 { region.shrunk(self.choke) } else { region.grown(-self.choke) }
+    }
+
+    /// What it puts beneath these layers: their areas as one, choked; pictures as far as they cover, choked
+    /// within what is seen of them.
     fn beneath<'a>(&self, inks: impl Iterator<Item = &'a Inked>) -> Vec<Inked> {
         let mut covered = Region::empty();
-        let mut white = Vec::new();
+        let mut pictures = Vec::new();
         let put = |ink: Ink| Inked {
             layer: LayerId::from(WHITE),
             opacity: 1.0,
@@ -165,17 +173,28 @@ impl UnderWhite {
                     covered = covered.union(&own);
                 }
                 Ink::Words { path } => covered = covered.union(&Region::inside(path)),
-                ink @ Ink::Picture { .. } => white.push(put(ink.clone())),
+                Ink::Picture { blob, place, clip, .. } => {
+                    let square = polygon(&SQUARE.map(|corner| *place * Point::from(corner)));
+                    let seen = Region::inside(&square).intersection(&Region::inside(clip));
+                    pictures.push((blob, *place, seen));
+                }
             }
         }
-        let choked =
-            if self.choke >= 0.0 { covered.shrunk(self.choke) } else { covered.grown(-self.choke) };
+        let choked = self.choked(&covered);
         // What is too thin to be seen is too thin to be printed.
         let choked = choked.shrunk(THINNEST / 2.0).grown(THINNEST / 2.0);
+        let mut white = Vec::new();
         if !choked.is_empty() {
             let (path, colour) = (choked.to_path(), "#ffffff".to_owned());
-            white.insert(0, put(Ink::Area { path, colour, running: None, clip: None }));
+            white.push(put(Ink::Area { path, colour, running: None, clip: None }));
         }
+        // Pictures that meet, as one and its mirrored edge do, are drawn in where both end.
+        let all = pictures.iter().fold(covered, |all, (.., seen)| all.union(seen));
+        let within = self.choked(&all);
+        white.extend(pictures.into_iter().map(|(blob, place, seen)| {
+            let clip = seen.intersection(&within).to_path();
+            put(Ink::Picture { blob: blob.clone(), place, clip, choke: self.choke })
+        }));
         white
     }
 }

@@ -13,6 +13,7 @@ use super::picture::PlacedPicture;
 use super::shape::Shape;
 use super::text::Text;
 use crate::error::{Faults, InputError, Remedy};
+use crate::form::{PICTURE, Part};
 use crate::id::LayerId;
 use crate::units::Unit;
 use crate::workshop::{check_name, is_colour};
@@ -133,6 +134,12 @@ impl Layer {
     #[must_use]
     pub fn panel_names(id: &str) -> Self {
         Self::new(id, LayerKind::PanelNames)
+    }
+
+    /// True where it lies on what the outline of a blank was traced from.
+    pub(super) fn is_traced(&self, part: &Part) -> bool {
+        let on_picture = |lying: &Lying| lying.panels.iter().any(|own| own == PICTURE);
+        part.picture.is_some() && self.lying().is_some_and(on_picture)
     }
 
     /// A layer that is printed whole.

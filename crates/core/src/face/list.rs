@@ -9,6 +9,8 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use super::layer::{Layer, LayerKind};
+use super::motif::Motif;
+use super::pattern::Pattern;
 use super::picture::PlacedPicture;
 use crate::blob::BlobId;
 use crate::error::{Faults, InputError, Remedy};
@@ -116,6 +118,9 @@ impl List {
         match &layer.kind {
             LayerKind::Text(text) => named(&text.words).any(|name| self.has(name)),
             LayerKind::Picture(picture) => picture.column.is_some(),
+            LayerKind::Pattern(Pattern { motif_of: Motif::Word { words, .. }, .. }) => {
+                named(words).any(|name| self.has(name))
+            }
             _ => false,
         }
     }
@@ -136,6 +141,13 @@ impl List {
                 let cell = self.cell(picture.column.as_deref()?, row);
                 let NamedPicture { blob, pixels, drawn, .. } = self.picture(cell)?.clone();
                 LayerKind::Picture(PlacedPicture { blob, pixels, drawn, ..picture.clone() })
+            }
+            LayerKind::Pattern(pattern) => {
+                let mut pattern = pattern.clone();
+                if let Motif::Word { words, .. } = &mut pattern.motif_of {
+                    *words = (row < self.rows.len()).then(|| self.filled(words, row))?;
+                }
+                LayerKind::Pattern(pattern)
             }
             other => other.clone(),
         };

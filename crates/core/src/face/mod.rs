@@ -3,11 +3,13 @@
 mod art;
 mod bleed;
 mod checks;
+mod cover;
 mod figures;
 mod finish;
 mod layer;
 mod list;
 mod lying;
+mod motif;
 mod names;
 mod pattern;
 mod picture;
@@ -28,11 +30,13 @@ use ts_rs::TS;
 
 pub use art::{Art, ByRow, Ink, Inked, Running, ink_colour};
 pub(crate) use checks::face_checks;
+pub use cover::{Cover, KnownCover};
 pub use figures::Outlined;
 pub use finish::{Finish, Separation, UnderWhite};
 pub use layer::{Coverage, Layer, LayerKind, Side};
 pub use list::{List, MOST_COLUMNS, MOST_ROWS, NamedPicture};
 pub use lying::{Area, Lying, Up};
+pub use motif::{Motif, MotifPicture};
 pub use pattern::{Grid, Pattern};
 pub use picture::{Beyond, PictureSize, PlacedPicture};
 pub use placed::{LineUp, PlacedLayer};
@@ -97,6 +101,14 @@ impl Face {
         Self { layers, white: self.white.clone(), ..*self }
     }
 
+    /// True where a colour is printed beneath a layer.
+    fn is_on_colour(&self, layer: &Layer) -> bool {
+        let mut below = self.layers.iter().take_while(|own| own.id != layer.id);
+        below.any(|own| {
+            !own.hidden && !own.only_shown && matches!(own.kind, LayerKind::Colour { .. })
+        })
+    }
+
     /// The typefaces of the maker's own that its words name.
     pub fn own_typefaces(&self) -> impl Iterator<Item = &OwnTypeface> {
         self.layers.iter().filter_map(|layer| match &layer.kind {
@@ -118,6 +130,28 @@ impl Face {
                 own.bytes = FontBytes(blobs.bytes(&own.blob));
             }
         }
+    }
+
+    /// Its pictures.
+    pub fn pictures(&self) -> impl Iterator<Item = &PlacedPicture> {
+        self.layers.iter().filter_map(|layer| match &layer.kind {
+            LayerKind::Picture(picture) => Some(picture),
+            _ => None,
+        })
+    }
+
+    /// Its pictures, to be changed.
+    pub fn pictures_mut(&mut self) -> impl Iterator<Item = &mut PlacedPicture> {
+        self.layers.iter_mut().filter_map(|layer| match &mut layer.kind {
+            LayerKind::Picture(picture) => Some(picture),
+            _ => None,
+        })
+    }
+
+    /// True where all that its layers need of blobs is here.
+    #[must_use]
+    pub fn is_furnished(&self) -> bool {
+        self.has_fonts() && self.pictures().all(|picture| picture.cover.0.is_some())
     }
 
     /// A face of its colours alone.

@@ -9,6 +9,7 @@ use ts_rs::TS;
 use super::figures::Outlined;
 use super::layer::colour_fault;
 use super::lying::Lying;
+use super::motif::Motif;
 use super::shape::{points_fault, usual_points};
 use crate::error::{Faults, InputError, Remedy};
 use crate::geometry::{Affine, BezPath, Outline, Point, Rect, Region, flattened};
@@ -34,6 +35,9 @@ pub struct Pattern {
     #[cfg_attr(feature = "api", ts(flatten))]
     pub lying: Lying,
     /// What comes again and again.
+    #[serde(default, skip_serializing_if = "Motif::is_figure")]
+    pub motif_of: Motif,
+    /// Its figure, where it is one.
     #[serde(default)]
     pub figure: Outlined,
     /// Corners of a polygon, points of a star; 3 to 60.
@@ -57,15 +61,13 @@ pub struct Pattern {
 const SIDE: std::ops::RangeInclusive<f64> = 0.2..=500.0;
 const COUNT: std::ops::RangeInclusive<f64> = 1.0..=200.0;
 
-/// Most motifs on a blank.
-const MOST: f64 = 20_000.0;
-
 impl Pattern {
     /// Dots at a pitch of 8 mm, staggered.
     #[must_use]
     pub fn dots(colour: &str) -> Self {
         Self {
             lying: Lying::default(),
+            motif_of: Motif::Figure,
             figure: Outlined::Ellipse,
             points: usual_points(),
             colour: colour.to_owned(),
@@ -94,25 +96,65 @@ impl Pattern {
         (covered.width() / across + 3.0) * (covered.height() / down + 3.0)
     }
 
+    /// True for stripes, which run through.
+    fn is_striped(&self) -> bool {
+        self.motif_of.is_figure() && self.figure == Outlined::Line
+    }
+
     /// The motifs within `area`, in the layer's coordinates; what lies across its edge is cut off there. Columns and
-    /// rows are counted over `room` and go on at the same pitch beyond. Nothing where there would be too many.
+    /// rows are counted over `room` and go on at the same pitch beyond. Nothing where there would be too many, or where
+    /// they are pictures.
     pub(super) fn print(&self, area: &Region, room: [f64; 2]) -> BezPath {
         let mut all = BezPath::new();
         let Some(bounds) = area.bounds() else { return all };
-        if self.motifs(room, bounds) > MOST {
+        let is_striped = self.is_striped();
+        let unit = if is_striped {
+            let long = 2.0 * (bounds.width() + bounds.x0.abs().max(bounds.x1.abs()));
+            Affine::scale_non_uniform(long, self.motif[1]) * Outlined::Rectangle.unit(4)
+        } else {
+            self.outline()
+        };
+        if unit.elements().is_empty() {
             return all;
         }
+        for (at, lies) in self.places(area, room) {
+            let motif = at * unit.clone();
+            match lies {
+                Lies::Inside if !is_striped => all.extend(motif),
+                _ => all.extend(Region::inside(&motif).intersection(area).to_path()),
+            }
+        }
+        all
+    }
+
+    /// The pictures within `area`, in the layer's coordinates: where each one's unit square lies, and what is seen of
+    /// it.
+    pub(super) fn pictures(&self, area: &Region, room: [f64; 2]) -> Vec<(Affine, BezPath)> {
+        let Some((_, fitted)) = self.pictured() else { return Vec::new() };
+        let square = fitted * Affine::translate((0.5, 0.5)) * Outlined::Rectangle.unit(4);
+        let seen = |(at, lies): (Affine, Lies)| {
+            let whole = at * square.clone();
+            let seen = match lies {
+                Lies::Inside => whole,
+                _ => Region::inside(&whole).intersection(area).to_path(),
+            };
+            (!seen.elements().is_empty()).then(|| (at * fitted, seen))
+        };
+        self.places(area, room).into_iter().filter_map(seen).collect()
+    }
+
+    /// Where motifs about the origin go that are seen within `area`; nowhere where there would be too many.
+    fn places(&self, area: &Region, room: [f64; 2]) -> Vec<(Affine, Lies)> {
+        let Some(bounds) = area.bounds() else { return Vec::new() };
+        if self.motifs(room, bounds) > self.most() {
+            return Vec::new();
+        }
+        let mut places = Vec::new();
         let pitch = self.pitch(room);
         let rings = flattened(&area.to_path()).into_iter().filter_map(Outline::new);
         let rings: Vec<Outline> = rings.collect();
-        let is_striped = self.figure == Outlined::Line;
+        let is_striped = self.is_striped();
         let [width, height] = self.motif;
-        let unit = if is_striped {
-            let long = 2.0 * (bounds.width() + bounds.x0.abs().max(bounds.x1.abs()));
-            Affine::scale_non_uniform(long, height) * Outlined::Rectangle.unit(4)
-        } else {
-            Affine::scale_non_uniform(width, height) * self.figure.unit(self.points)
-        };
         let reach = 0.5 * width.hypot(height);
         // The first motif's middle: half a pitch in where columns are counted, else the area's middle.
         let start = |at: usize| match self.grid {
@@ -142,18 +184,13 @@ impl Pattern {
                     .collect()
             };
             for x in columns {
-                let motif = Affine::translate((x, y)) * Affine::rotate(turn) * unit.clone();
-                match lies(&rings, Point::new(x, y), reach) {
-                    _ if is_striped => {
-                        all.extend(Region::inside(&motif).intersection(area).to_path());
-                    }
-                    Lies::Inside => all.extend(motif),
-                    Lies::Across => all.extend(Region::inside(&motif).intersection(area).to_path()),
-                    Lies::Outside => {}
+                let lies = lies(&rings, Point::new(x, y), reach);
+                if is_striped || lies != Lies::Outside {
+                    places.push((Affine::translate((x, y)) * Affine::rotate(turn), lies));
                 }
             }
         }
-        all
+        places
     }
 
     pub(super) fn validate(&self, field: &dyn Fn(&str) -> String, unit: Unit, faults: &mut Faults) {
@@ -177,6 +214,7 @@ impl Pattern {
                 }
             }
         }
+        self.motif_of.validate(field, faults);
         points_fault(&field("points"), self.points, faults);
         colour_fault(&field("colour"), &self.colour, faults);
     }
@@ -188,13 +226,15 @@ impl Pattern {
         room: [f64; 2],
         covered: Rect,
     ) -> Option<InputError> {
-        let count = self.motifs(room, covered);
+        let (count, most) = (self.motifs(room, covered), self.most());
         let [across, down] = self.pitch(room);
-        let more = (count / MOST).sqrt() * 1.1;
-        (count > MOST).then(|| {
+        let more = (count / most).sqrt() * 1.1;
+        (count > most).then(|| {
             InputError::new(
                 field,
-                format!("The pattern has about {count:.0} motifs: up to {MOST:.0} are drawn"),
+                format!(
+                    "The pattern has about {count:.0} motifs: up to {most:.0} of them are drawn"
+                ),
                 count,
                 Remedy::advice(format!(
                     "Set it at a pitch of {:.1} × {:.1} mm or more",
@@ -206,6 +246,7 @@ impl Pattern {
     }
 }
 
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Lies {
     Inside,
     Across,
@@ -229,7 +270,7 @@ fn to_segment(at: Point, a: Point, b: Point) -> f64 {
     at.distance(a + along * share)
 }
 
-#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "bounded by MOST")]
+#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "few")]
 fn whole(count: f64) -> u32 {
     count.max(0.0) as u32
 }

@@ -7,6 +7,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use super::art::Ink;
+use super::cover::KnownCover;
 use super::layer::{colour_fault, is_off};
 use super::lying::Lying;
 use super::printer::Ground;
@@ -87,6 +88,10 @@ pub struct PlacedPicture {
     /// The column of the list whose cells name the picture of each copy.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub column: Option<String>,
+    /// Where it covers what lies below.
+    #[serde(skip)]
+    #[cfg_attr(feature = "api", schemars(skip), ts(skip))]
+    pub cover: KnownCover,
 }
 
 impl PlacedPicture {
@@ -105,6 +110,7 @@ impl PlacedPicture {
             mirrored: false,
             beyond: Beyond::Nothing,
             column: None,
+            cover: KnownCover::default(),
         }
     }
 }
@@ -187,7 +193,12 @@ impl PlacedPicture {
             };
             let is_seen = !ground.clip.intersection(&bounds).is_empty();
             let place = square * way * whole;
-            is_seen.then(|| Ink::Picture { blob: self.blob.clone(), place, clip: clip.to_path() })
+            is_seen.then(|| Ink::Picture {
+                blob: self.blob.clone(),
+                place,
+                clip: clip.to_path(),
+                choke: 0.0,
+            })
         };
         let mut inks = Vec::new();
         match &self.beyond {

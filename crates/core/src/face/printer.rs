@@ -152,6 +152,23 @@ impl Ground {
                 filled.iter().for_each(|own| seen.extend(own.path.iter()));
                 self.put_filled(&seen, filled)
             }
+            LayerKind::Pattern(pattern) if pattern.pictured().is_some() => {
+                let own = self.clip.transformed(place.inverse());
+                let blob = pattern.pictured().map(|(picture, _)| &picture.blob);
+                let mut seen = BezPath::new();
+                let mut inks = Vec::new();
+                for (at, clip) in pattern.pictures(&own, room) {
+                    let (place, clip) = (place * at, place * clip);
+                    seen.extend(clip.iter());
+                    inks.extend(blob.cloned().map(|blob| Ink::Picture {
+                        blob,
+                        place,
+                        clip,
+                        choke: 0.0,
+                    }));
+                }
+                self.put(&seen.bounding_box().to_path(1e-3), || inks)
+            }
             LayerKind::Pattern(pattern) => {
                 let own = self.clip.transformed(place.inverse());
                 let path = place * pattern.print(&own, room);

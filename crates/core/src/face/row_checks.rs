@@ -1,7 +1,7 @@
 //! The limits of layers that differ from row to row of a list: the worst row's, with its name.
 
 use super::checks::Laid;
-use super::{Layer, LayerKind, List};
+use super::{Layer, LayerKind, List, Motif, Pattern};
 use crate::check::{Check, Sense, Stage, State};
 use crate::error::Remedy;
 
@@ -9,6 +9,9 @@ use crate::error::Remedy;
 pub(super) fn unknown_columns(layer: &Layer, list: &List) -> Option<Check> {
     let text = match &layer.kind {
         LayerKind::Text(text) => list.unknown(&text.words).join(", "),
+        LayerKind::Pattern(Pattern { motif_of: Motif::Word { words, .. }, .. }) => {
+            list.unknown(words).join(", ")
+        }
         LayerKind::Picture(picture) => {
             picture.column.iter().filter(|name| !list.has(name)).cloned().collect()
         }

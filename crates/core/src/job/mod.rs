@@ -29,7 +29,7 @@ pub use tooling::{
 
 use crate::blob::{BlobId, Blobs};
 use crate::error::{Faults, InputError, Remedy};
-use crate::face::{Face, LayerKind};
+use crate::face::{Face, LayerKind, Motif, Pattern};
 use crate::form::{Form, Gathered};
 use crate::id::PieceId;
 use crate::units::Unit;
@@ -200,6 +200,9 @@ impl Job {
         let layers = faces.flat_map(|face| &face.layers);
         let worn = layers.filter_map(|layer| match &layer.kind {
             LayerKind::Picture(picture) => Some((&picture.blob, picture.reworked.as_ref())),
+            LayerKind::Pattern(Pattern { motif_of: Motif::Picture(picture), .. }) => {
+                Some((&picture.blob, None))
+            }
             _ => None,
         });
         let worn = worn.flat_map(|(blob, reworked)| [Some(blob), reworked.map(|own| &own.from)]);

@@ -92,7 +92,7 @@ pub(crate) fn draw(
         let input = FaceInput {
             form: form_key,
             face,
-            has_fonts: face.is_none_or(Face::has_fonts),
+            is_furnished: face.is_none_or(Face::is_furnished),
             list: face.and(piece.list.as_ref()),
             bleed: face.map_or(0.0, |face| face.bleed.min(most_bleed).max(0.0)),
             held: &faces,

@@ -166,7 +166,7 @@ fn art(own: &Formed) -> Art {
     let input = FaceInput {
         form: Key::of("form", &1),
         face: None,
-        has_fonts: true,
+        is_furnished: true,
         list: None,
         bleed: 0.0,
         back_bleed: None,

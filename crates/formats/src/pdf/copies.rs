@@ -10,6 +10,7 @@ use aptum_core::sheet::{Placement, SheetRun};
 use aptum_core::{Prepared, PreparedBlank};
 
 use super::document::{Content, Needs, OVERPRINT, Shared};
+use super::print::has_mark_grounds;
 use super::{Canvas, Document};
 
 /// What of the copies is drawn, and how.
@@ -35,11 +36,13 @@ impl Show<'_> {
     }
 }
 
-/// The inks that are printed on one side of a job's sheets.
+/// The inks that are printed on one side of a job's sheets, beneath the marks too.
 pub(super) fn separations(prepared: &Prepared, side: Side) -> Vec<Separation> {
     let has = |separation: &Separation| {
         let mut arts = prepared.blanks().filter_map(|blank| blank.art_on(side));
+        let is_beneath_marks = *separation == Separation::White && side == Side::Front;
         arts.any(|art| art.separations().any(|own| own == *separation))
+            || (is_beneath_marks && has_mark_grounds(prepared))
     };
     Separation::ALL.into_iter().filter(has).collect()
 }
@@ -204,7 +207,7 @@ pub(super) fn draw<'a>(
             Ink::Words { path } => {
                 canvas.within(None, opacity, |canvas| canvas.fill(path, show.words));
             }
-            Ink::Picture { blob, place, clip } => {
+            Ink::Picture { blob, place, clip, .. } => {
                 let Some(bytes) = blobs.bytes(blob) else { continue };
                 if let Some(image) = document.picture(blob, &bytes)? {
                     canvas.within(Some(clip), opacity, |canvas| {
@@ -237,9 +240,11 @@ fn draw_in_one(
             canvas.within(clip.as_ref(), None, |canvas| fill(canvas, path));
         }
         Ink::Words { path } => fill(canvas, path),
-        Ink::Picture { blob, place, clip } => {
+        Ink::Picture { blob, place, clip, choke } => {
             let Some(bytes) = blobs.bytes(blob) else { return Ok(()) };
-            if let Some(image) = document.silhouette(blob, &bytes, spot)? {
+            let [a, b, c, d, ..] = place.as_coeffs();
+            let choke = [a.hypot(b), c.hypot(d)].map(|side| choke / side);
+            if let Some(image) = document.silhouette(blob, &bytes, spot, choke)? {
                 let opacity = (inked.opacity < 1.0).then(|| needs.opacity(inked.opacity));
                 let state = opacity.as_deref().or(spot.map(|_| OVERPRINT));
                 canvas.within(Some(clip), state, |canvas| {

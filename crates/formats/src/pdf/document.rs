@@ -56,7 +56,7 @@ pub(super) struct Document<'a> {
     /// The optional-content groups of kinds of line.
     steps: Vec<Shared>,
     /// Silhouettes of pictures, by what they are printed in; black without one.
-    pub silhouettes: BTreeMap<(BlobId, Option<Separation>), Image>,
+    pub silhouettes: BTreeMap<(BlobId, Option<Separation>, [i64; 2]), Image>,
     pages: Vec<Ref>,
 }
 

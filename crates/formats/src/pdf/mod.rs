@@ -2,6 +2,7 @@
 
 mod art;
 mod canvas;
+mod choke;
 mod copies;
 mod document;
 mod hand_cut;

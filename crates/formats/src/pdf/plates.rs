@@ -41,7 +41,7 @@ pub fn plates_pdf(
             plates.push((side, ink, Copies::new(&mut document, prepared, blobs, show)?));
         }
     }
-    let grounds = mark_grounds(&mut document, job, prepared, true)?;
+    let grounds = mark_grounds(&mut document, prepared, true)?;
     let mut canvas = Canvas::new();
     draw_marks(&mut canvas, prepared);
     let marks = document.content(&canvas.finish(), page.height())?;

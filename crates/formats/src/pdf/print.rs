@@ -35,7 +35,7 @@ pub fn print_pdf(
         .then(|| Copies::new(&mut document, prepared, blobs, show(Side::Back)))
         .transpose()?;
 
-    let grounds = mark_grounds(&mut document, job, prepared, false)?;
+    let grounds = mark_grounds(&mut document, prepared, false)?;
     let mut canvas = Canvas::new();
     draw_marks(&mut canvas, prepared);
     let marks = document.content(&canvas.finish(), page.height())?;
@@ -84,18 +84,22 @@ pub fn print_pdf(
     document.finish()
 }
 
+/// True where a face asks for white beneath the marks, and there are some.
+pub(super) fn has_mark_grounds(prepared: &Prepared) -> bool {
+    let mut faces = prepared.pieces.iter().filter_map(|piece| piece.job_piece.face.as_ref());
+    faces.any(|face| face.white.under_marks) && !prepared.marks.grounds().is_empty()
+}
+
 /// White beneath the marks, where a face asks for it: the spot ink, or black on a plate.
 pub(super) fn mark_grounds(
     document: &mut Document<'_>,
-    job: &Job,
     prepared: &Prepared,
     in_black: bool,
 ) -> io::Result<Option<Content>> {
-    let mut faces = job.pieces.iter().filter_map(|piece| piece.face.as_ref());
-    let grounds = prepared.marks.grounds();
-    if grounds.is_empty() || !faces.any(|face| face.white.under_marks) {
+    if !has_mark_grounds(prepared) {
         return Ok(None);
     }
+    let grounds = prepared.marks.grounds();
     let page = prepared.windows.page;
     let (mut canvas, mut needs) = (Canvas::new(), Needs::default());
     let spot = document.spot(Separation::White)?;

@@ -9,6 +9,7 @@ use image::DynamicImage;
 use pdf_writer::{Filter, Name};
 use resvg::tiny_skia::{Pixmap, Transform};
 
+use super::choke::choked;
 use super::document::{Document, Image, Shared};
 use super::images::{quick, signed};
 use crate::drawing;
@@ -73,18 +74,25 @@ impl Document<'_> {
         Ok((name, id))
     }
 
-    /// What a picture covers, in one ink, or in black; `None` where it cannot be read.
+    /// What a picture covers, in one ink, or in black, choked by shares of its sides as it is seen; `None` where it cannot be read.
     pub fn silhouette(
         &mut self,
         blob: &BlobId,
         bytes: &[u8],
         separation: Option<Separation>,
+        choke: [f64; 2],
     ) -> io::Result<Option<Image>> {
-        let key = (blob.clone(), separation);
+        // In steps that no pixel shows.
+        let key = (blob.clone(), separation, choke.map(thousandths));
         if let Some(known) = self.silhouettes.get(&key) {
             return Ok(Some(known.clone()));
         }
         let Some(([width, height], alpha, upright)) = covered(bytes) else { return Ok(None) };
+        let alpha = if upright[0] == 0.0 {
+            choked([width, height], alpha, [choke[1], choke[0]])
+        } else {
+            choked([width, height], alpha, choke)
+        };
         let space = separation.map(|own| self.spot(own)).transpose()?;
         let (id, mask) = (self.id(), self.id());
         self.object(id, |chunk| {
@@ -110,6 +118,11 @@ impl Document<'_> {
         self.silhouettes.insert(key, image.clone());
         Ok(Some(image))
     }
+}
+
+#[expect(clippy::cast_possible_truncation, reason = "a share of a side")]
+fn thousandths(share: f64) -> i64 {
+    (share * 1e5).round() as i64
 }
 
 /// How much each pixel of a picture covers, and what turns its unit square the right way up.

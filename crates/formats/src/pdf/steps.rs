@@ -45,11 +45,8 @@ pub fn steps_pdf(
             Some(Copies::new(&mut document, prepared, blobs, show)?)
         }
     };
-    let grounds = art
-        .as_ref()
-        .map(|_| mark_grounds(&mut document, job, prepared, false))
-        .transpose()?
-        .flatten();
+    let grounds =
+        art.as_ref().map(|_| mark_grounds(&mut document, prepared, false)).transpose()?.flatten();
     let mut canvas = Canvas::new();
     draw_marks(&mut canvas, prepared);
     let marks = document.content(&canvas.finish(), page.height())?;

@@ -16,3 +16,4 @@ mod seen;
 mod steps;
 mod ticket;
 mod traced;
+mod whites;

@@ -16,6 +16,7 @@ use aptum_formats::pdf::{art_pdf, plates, plates_pdf, print_pdf};
 use aptum_formats::picture::Picture;
 use hayro::hayro_interpret::InterpreterSettings;
 use hayro::hayro_syntax::Pdf;
+use hayro::hayro_syntax::page::Page;
 use hayro::{PixmapSettings, RenderCache, RenderSettings};
 use image::{ImageFormat, Rgba, RgbaImage};
 
@@ -23,7 +24,7 @@ use crate::pictures::{Hand, coded, workshop};
 
 impl Hand {
     /// Keeps a picture, which lies on the tag.
-    fn keep(&mut self, bytes: &[u8]) -> PlacedPicture {
+    pub fn keep(&mut self, bytes: &[u8]) -> PlacedPicture {
         let picture = Picture::of(bytes).unwrap();
         let id = blob_id(bytes);
         self.0.insert(id.clone(), bytes.into());
@@ -34,28 +35,35 @@ impl Hand {
 
 /// Pixels in a millimetre at which files are drawn again, and at which places are measured: hayro draws no part of a
 /// pixel of a picture's edge.
-const FINE: f64 = 20.0;
+pub const FINE: f64 = 20.0;
 const FINEST: f64 = 60.0;
 
 fn pages(pdf: &[u8]) -> Vec<RgbaImage> {
     drawn_pages(pdf, FINE, |page| page)
 }
 
+/// The first so many pages.
+pub fn first_pages(pdf: &[u8], count: usize) -> Vec<RgbaImage> {
+    let pdf = Pdf::new(pdf.to_vec()).unwrap();
+    pdf.pages().iter().take(count).map(|page| drawn(page, FINE)).collect()
+}
+
 /// The pages of a PDF, drawn by hayro on white at so many pixels in a millimetre, one after the other.
 fn drawn_pages<T>(pdf: &[u8], fine: f64, look: impl Fn(RgbaImage) -> T) -> Vec<T> {
     let pdf = Pdf::new(pdf.to_vec()).unwrap();
+    pdf.pages().iter().map(|page| look(drawn(page, fine))).collect()
+}
+
+fn drawn(page: &Page<'_>, fine: f64) -> RgbaImage {
     #[allow(clippy::cast_possible_truncation)]
     let scale = (fine * 25.4 / 72.0) as f32;
-    let drawn = |page| {
-        let cache = RenderCache::new();
-        let fine = PixmapSettings { x_scale: scale, y_scale: scale, ..PixmapSettings::default() };
-        let (reading, drawing) = (InterpreterSettings::default(), RenderSettings::default());
-        let pixmap = hayro::render(page, &cache, &reading, &drawing, &fine);
-        let (width, height) = (u32::from(pixmap.width()), u32::from(pixmap.height()));
-        let bytes: Vec<u8> = pixmap.data().iter().flat_map(|p| [p.r, p.g, p.b, p.a]).collect();
-        look(on_white(RgbaImage::from_raw(width, height, bytes).unwrap()))
-    };
-    pdf.pages().iter().map(drawn).collect()
+    let cache = RenderCache::new();
+    let fine = PixmapSettings { x_scale: scale, y_scale: scale, ..PixmapSettings::default() };
+    let (reading, drawing) = (InterpreterSettings::default(), RenderSettings::default());
+    let pixmap = hayro::render(page, &cache, &reading, &drawing, &fine);
+    let (width, height) = (u32::from(pixmap.width()), u32::from(pixmap.height()));
+    let bytes: Vec<u8> = pixmap.data().iter().flat_map(|p| [p.r, p.g, p.b, p.a]).collect();
+    on_white(RgbaImage::from_raw(width, height, bytes).unwrap())
 }
 
 /// Premultiplied pixels laid on white.
@@ -67,7 +75,7 @@ fn on_white(mut pixels: RgbaImage) -> RgbaImage {
     pixels
 }
 
-fn at(pixels: &RgbaImage, point: Point) -> [u8; 3] {
+pub fn at(pixels: &RgbaImage, point: Point) -> [u8; 3] {
     #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
     let Rgba([r, g, b, _]) = *pixels.get_pixel((point.x * FINE) as u32, (point.y * FINE) as u32);
     [r, g, b]
@@ -104,7 +112,7 @@ fn one_colour(colour: [u8; 3], width: u32, height: u32) -> Vec<u8> {
     coded(&pixels.into(), ImageFormat::Png)
 }
 
-fn tags(layers: Vec<Layer>, list: Option<List>, copies: u32) -> (Job, Prepared) {
+pub fn tags(layers: Vec<Layer>, list: Option<List>, copies: u32) -> (Job, Prepared) {
     let job: Job =
         serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
     let form = Form::new("tag", &[("width", 60.0), ("height", 40.0), ("hole", 0.0)]);
@@ -121,7 +129,7 @@ fn printed(job: &Job, prepared: &Prepared, hand: &Hand) -> Vec<RgbaImage> {
     pages(&bytes)
 }
 
-fn picture(placed: PlacedPicture) -> Layer {
+pub fn picture(placed: PlacedPicture) -> Layer {
     Layer::new("l1", LayerKind::Picture(placed))
 }
 

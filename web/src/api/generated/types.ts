@@ -2449,6 +2449,34 @@ outside: string, };
 
 export type Moment = "before-print" | "between-inks" | "after-print";
 
+export type Motif = { "of": "figure" } | { "of": "word", 
+/**
+ * Up to 60 characters; columns of the list in braces.
+ */
+words: string, 
+/**
+ * The id of a typeface of the shelf.
+ */
+typeface: string, } | { "of": "picture" } & MotifPicture;
+
+export type MotifPicture = { 
+/**
+ * Its bytes.
+ */
+blob: BlobId, 
+/**
+ * Its width and height in pixels, the right way up.
+ */
+pixels: [number, number], 
+/**
+ * True for a drawing of lines and areas, sharp at any size.
+ */
+drawn?: boolean, 
+/**
+ * What is known of where it comes from.
+ */
+origin: Origin, };
+
 export type Named = { 
 /**
  * Which it is.
@@ -2839,6 +2867,10 @@ export type PassphraseEntry = { passphrase: string, };
 export type Pattern = { 
 /**
  * What comes again and again.
+ */
+motif_of?: Motif, 
+/**
+ * Its figure, where it is one.
  */
 figure: Outlined, 
 /**

@@ -106,7 +106,8 @@ fn layers(drawn: &PreparedPiece, unit: Unit, row: usize) -> Vec<LayerView> {
             }
             LayerKind::Pattern(pattern) => {
                 let [across, down] = pattern.pitch(room).map(|mm| format_length(mm, unit));
-                Some(format!("pitch {across} × {down} {}", unit.name()))
+                let ppi = pattern.ppi().map_or_else(String::new, |ppi| format!(", {ppi:.0} ppi"));
+                Some(format!("pitch {across} × {down} {}{ppi}", unit.name()))
             }
             LayerKind::Shape(_) | LayerKind::Colour { .. } | LayerKind::PanelNames => None,
         };
@@ -252,7 +253,7 @@ impl InkedView {
                 let colour = ink_colour().to_owned();
                 InkView::Area { path: path_text(path), colour, running: None, clip: None }
             }
-            Ink::Picture { blob, place, clip } => InkView::Picture {
+            Ink::Picture { blob, place, clip, .. } => InkView::Picture {
                 blob: blob.clone(),
                 place: place.as_coeffs(),
                 clip: path_text(clip),

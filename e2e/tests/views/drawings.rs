@@ -1,7 +1,5 @@
 //! A drawing from another program becomes a piece: dropped, its scale told, its lines named, folded, cut.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser};
 use fantoccini::Locator;
 use serde_json::Value;

@@ -1,7 +1,5 @@
 //! A copy for each row: a list brought in, its columns put into words, its rows stepped through and changed.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser};
 use fantoccini::Locator;
 use lopdf::Document;

@@ -1,7 +1,5 @@
 //! The drawing board, the spec card and the way between views, as hands use them.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::time::Duration;
 
 use aptum_e2e::{App, Browser};

@@ -1,7 +1,5 @@
 //! Pictures as people bring them in: chosen, dropped, pasted, moved, and printed.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser};
 use fantoccini::Locator;
 use fantoccini::key::Key;
@@ -219,6 +217,41 @@ async fn shapes_and_patterns_are_drawn_from_their_figures() {
     browser.settled().await;
     browser.enter("In from the edge", "2.5").await;
     browser.until(LAYERS, |layers| layers[3]["size"] == json!({ "by": "inset", "mm": 2.5 })).await;
+}
+
+/// Words and pictures are repeated in place of a figure; the print file has the picture once.
+#[tokio::test(flavor = "multi_thread")]
+async fn patterns_repeat_words_and_pictures() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    browser.click("Add pattern").await;
+    browser.until(LAYERS, |layers| layers[2]["kind"] == "pattern").await;
+    browser.click("Pattern").await;
+    browser.choose("Motif", "word").await;
+    browser.until(LAYERS, |layers| layers[2]["motif_of"]["of"] == "word").await;
+    browser.write("Words", "Dill").await;
+    browser.until(LAYERS, |layers| layers[2]["motif_of"]["words"] == "Dill").await;
+    browser.read(".fit-row", "Size of Pattern").await;
+
+    let field = "input[aria-label='Picture to repeat']";
+    let field = browser.client.find(Locator::Css(field)).await.unwrap();
+    let file = std::fs::canonicalize(LETTUCE).unwrap();
+    field.send_keys(file.to_str().unwrap()).await.unwrap();
+    let layers = browser.until(LAYERS, |layers| layers[2]["motif_of"]["of"] == "picture").await;
+    assert_eq!(layers[2]["motif"], json!([14.0, 14.0]));
+    let shown = "return document.querySelectorAll('.board image').length";
+    browser.until(shown, |shown| shown.as_u64().is_some_and(|shown| shown >= 6)).await;
+    browser.read(".fit-row", "Sharpness of Pattern").await;
+    // Back to a figure: nothing is left of the picture.
+    browser.choose("Motif", "heart").await;
+    browser.until(LAYERS, |layers| layers[2]["motif_of"]["of"] != "picture").await;
+    browser.click("Undo").await;
+    browser.until(LAYERS, |layers| layers[2]["motif_of"]["of"] == "picture").await;
+    browser.settled().await;
+    browser.click("Run").await;
+    browser.read(".files", "Print file").await;
+    let pdf = browser.download("Print file", "print.pdf").await;
+    assert_eq!(pictures(&pdf), [(720, 720)], "once, however often it is seen");
 }
 
 /// A leaf on white, loses its white, a speck and a corner, and is printed so.

@@ -1,7 +1,5 @@
 //! A sticker card of several pieces: how many of each, in rows, close together and by hand, and what the machine gets.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser};
 use fantoccini::Locator;
 use fantoccini::key::Key;

@@ -1,7 +1,5 @@
 //! What a user does with the demo's jobs, in the page.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser};
 use fantoccini::Locator;
 use fantoccini::key::Key;

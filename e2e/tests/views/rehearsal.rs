@@ -1,8 +1,6 @@
 //! Rehearsal and Run as a user goes through them: a sheet that errs, odds, a frozen print, its steps, and the machines that
 //! ship with Aptum.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser, Machines};
 
 const TOMATO: u32 = 3;

@@ -1,7 +1,5 @@
 //! Form as hands use it: the catalogue, figures, add-ons, the folded piece, and the files of a piece.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::time::Duration;
 
 use aptum_e2e::{App, Browser};

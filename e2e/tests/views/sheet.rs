@@ -1,7 +1,5 @@
 //! Sheets as people lay them: nested, by hand, with other marks, and made to fit.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::time::{Duration, Instant};
 
 use aptum_e2e::{App, Browser};

@@ -1,7 +1,5 @@
 //! Run, the bin, and what must hold on every page: links that open, lines that are seen, work that is not lost.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use std::collections::HashMap;
 
 use aptum_e2e::{App, Browser};

@@ -1,7 +1,5 @@
 //! A picture becomes a sticker: dropped on the list of jobs, its outline found, its border set, mended by hand, cut.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser};
 use fantoccini::Locator;
 

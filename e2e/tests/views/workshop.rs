@@ -1,7 +1,5 @@
 //! The workshop as people keep it: every kind of record made, changed, retired and used.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser};
 use fantoccini::Locator;
 use fantoccini::key::Key;

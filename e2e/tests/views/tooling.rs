@@ -1,7 +1,5 @@
 //! Tooling as a user works it: operations, the path, holding, test cuts, recipes and the Logbook.
 
-#![allow(clippy::unwrap_used, reason = "a test fails by panicking")]
-
 use aptum_e2e::{App, Browser};
 use fantoccini::key::Key;
 

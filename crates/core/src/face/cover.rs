@@ -1,0 +1,171 @@
+//! Where a picture covers what lies below it, and cuts along which it does not.
+
+use std::fmt;
+use std::sync::Arc;
+
+use super::art::Ink;
+use super::printer::Printer;
+use super::{Beyond, Face, Layer, LayerKind, Uprights};
+use crate::check::{Check, Drawing, Stage, State};
+use crate::error::{Change, Remedy};
+use crate::form::Part;
+use crate::geometry::{Affine, BezPath, Point, Shape, along, contours, flattened, path_text};
+use crate::memory::Weighty;
+use crate::pixels::Pixels;
+use crate::units::{Unit, measure};
+
+/// Most cells of a side.
+const CELLS: usize = 256;
+
+/// A cell is clear where it covers less than half.
+const CLEAR: u32 = 128;
+
+/// How closely cuts are looked at, mm, and the least length that is worth a word.
+const STEP: f64 = 0.5;
+const LEAST: f64 = 2.0;
+
+/// What reaches a cut but for this, mm, reaches it.
+const AT_CUT: f64 = 0.05;
+
+/// Where a picture covers what lies below it, in cells; and what colour it has there, on the whole.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Cover {
+    sides: [usize; 2],
+    clear: Vec<bool>,
+    colour: [u8; 3],
+}
+
+impl Weighty for Cover {
+    fn weight(&self) -> usize {
+        self.clear.len() + 100
+    }
+}
+
+impl Cover {
+    /// Of a picture that covers all.
+    #[must_use]
+    pub fn whole() -> Self {
+        Self { sides: [1, 1], clear: vec![false], colour: [255; 3] }
+    }
+
+    /// Of the pixels of a picture, the right way up.
+    #[must_use]
+    pub fn of(pixels: &Pixels) -> Self {
+        let sides = pixels.sides();
+        let cells = sides.map(|side| side.clamp(1, CELLS));
+        let mut sums = vec![(0u32, 0u32); cells[0] * cells[1]];
+        let (mut colour, mut weight) = ([0u64; 3], 0u64);
+        for (y, row) in pixels.rows().enumerate() {
+            let row_of_cells = y * cells[1] / sides[1] * cells[0];
+            for (x, [red, green, blue, covers]) in row.iter().enumerate() {
+                let (covered, count) = &mut sums[row_of_cells + x * cells[0] / sides[0]];
+                (*covered, *count) = (*covered + u32::from(*covers), *count + 1);
+                let covers = u64::from(*covers);
+                weight += covers;
+                for (sum, own) in colour.iter_mut().zip([red, green, blue]) {
+                    *sum += covers * u64::from(*own);
+                }
+            }
+        }
+        let clear = sums.into_iter().map(|(covered, count)| covered < CLEAR * count).collect();
+        let colour = colour.map(|sum| u8::try_from(sum / weight.max(1)).unwrap_or(u8::MAX));
+        Self { sides: cells, clear, colour }
+    }
+
+    /// True where a place of its unit square, `y` down, is clear.
+    fn is_clear(&self, at: Point) -> bool {
+        let cell = |share: f64, cells: usize| {
+            #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "clamped")]
+            let at = (share.clamp(0.0, 1.0) * cells as f64) as usize;
+            at.min(cells - 1)
+        };
+        let [across, along] = self.sides;
+        self.clear[cell(at.y, along) * across + cell(at.x, across)]
+    }
+}
+
+/// The cover of a picture, where its bytes are here. What it is is told by the blob that names it.
+#[derive(Clone, Default)]
+pub struct KnownCover(pub Option<Arc<Cover>>);
+
+impl PartialEq for KnownCover {
+    fn eq(&self, _: &Self) -> bool {
+        true
+    }
+}
+
+impl fmt::Debug for KnownCover {
+    fn fmt(&self, out: &mut fmt::Formatter<'_>) -> fmt::Result {
+        out.write_str(if self.0.is_some() { "known" } else { "unknown" })
+    }
+}
+
+/// A check for a picture that reaches a cut and is clear there, with no colour beneath it: the card shows.
+pub(super) fn clear_at_cut(
+    face: &Face,
+    layer: &Layer,
+    part: &Part,
+    uprights: &Uprights,
+    unit: Unit,
+) -> Option<Check> {
+    let LayerKind::Picture(picture) = &layer.kind else { return None };
+    let cover = picture.cover.0.as_ref().filter(|cover| cover.clear.contains(&true))?;
+    let is_filled = matches!(picture.beyond, Beyond::Colour(_));
+    if is_filled || layer.only_shown || face.is_on_colour(layer) || layer.is_traced(part) {
+        return None;
+    }
+    let inks = Printer::new(face, layer, part, uprights, face.bleed)?.put(&layer.kind).inks;
+    let tiles: Vec<_> = inks
+        .iter()
+        .filter_map(|ink| match ink {
+            Ink::Picture { place, clip, .. } => {
+                let seen = clip.bounding_box().inflate(AT_CUT, AT_CUT);
+                Some((seen, place.inverse()))
+            }
+            _ => None,
+        })
+        .collect();
+    let within = -0.002..=1.002;
+    let mut clear = 0.0;
+    let mut shown = BezPath::new();
+    for contour in contours(&part.outline) {
+        for run in flattened(&contour) {
+            for (at, way, long) in along(&run, STEP) {
+                let mut over = tiles.iter().filter_map(|(seen, inverse)| {
+                    let own = *inverse * at;
+                    let holds = within.contains(&own.x) && within.contains(&own.y);
+                    (seen.contains(at) && holds).then_some(own)
+                });
+                let Some(first) = over.next() else { continue };
+                if cover.is_clear(first) && over.all(|own| cover.is_clear(own)) {
+                    clear += long;
+                    shown.move_to(at - way * (long / 2.0));
+                    shown.line_to(at + way * (long / 2.0));
+                }
+            }
+        }
+    }
+    if clear < LEAST {
+        return None;
+    }
+    let texts = [
+        format!("clear along {}", measure(clear.round(), unit)),
+        "covered all along the cut".to_owned(),
+        "the card shows beside the cut".to_owned(),
+    ];
+    let label = format!("Edge of {}", layer.title());
+    let id = format!("clear-{}", layer.id);
+    let [red, green, blue] = cover.colour;
+    let check = Check::yes_or_no(&id, Stage::Face, &label, State::Attention, texts);
+    let place = path_text(&(Affine::translate(part.at) * shown));
+    Some(check.at(Drawing::Flat, place).remedy(Remedy {
+        text: "Print its colour beneath it, as far as its panel goes".to_owned(),
+        changes: vec![
+            Change::new(&layer.field("beyond.by"), "colour"),
+            Change::new(
+                &layer.field("beyond.colour"),
+                format!("#{red:02x}{green:02x}{blue:02x}").as_str(),
+            ),
+        ],
+    }))
+}
