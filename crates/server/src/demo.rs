@@ -75,6 +75,9 @@ const PICTURES: &[&[u8]] = &[
     include_bytes!("../../../demo/pictures/vegetables.png"),
     include_bytes!("../../../demo/pictures/bee.png"),
     include_bytes!("../../../demo/pictures/leaf-with-holes.jpg"),
+    include_bytes!("../../../demo/pictures/sweet-pea.svg"),
+    include_bytes!("../../../demo/pictures/pea-pod.svg"),
+    include_bytes!("../../../demo/pictures/sunflower.svg"),
 ];
 
 /// The drawings that jobs are made of, as they came.

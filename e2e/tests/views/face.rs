@@ -229,7 +229,9 @@ async fn patterns_repeat_words_and_pictures() {
     browser.click("Pattern").await;
     browser.choose("Motif", "word").await;
     browser.until(LAYERS, |layers| layers[2]["motif_of"]["of"] == "word").await;
-    browser.write("Words", "Dill").await;
+    let all = format!("{}a{}", char::from(Key::Control), char::from(Key::Null));
+    let words = browser.see(".words textarea").await;
+    words.send_keys(&format!("{all}Dill")).await.unwrap();
     browser.until(LAYERS, |layers| layers[2]["motif_of"]["words"] == "Dill").await;
     browser.read(".fit-row", "Size of Pattern").await;
 

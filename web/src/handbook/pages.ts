@@ -68,6 +68,7 @@ export const PAGES: Page[] = [
     text: [
       'No cut falls exactly on the print. Bleed is art that goes on past the cut, 1 to 3 mm, so that no white shows when the cut falls outside. The safe margin is the same inside: words and logos that stay clear of it are never shaved.',
       'A rehearsal tells how much bleed your printer and cutter need together; a millimetre is usual where a cutter goes by marks.',
+      'A picture with clear edges covers nothing there: where such an edge lies at a cut, bare card shows beside it. Print a colour beneath the picture, crop what is clear, or let its edge be mirrored past the cut.',
     ],
     see: ['rehearsal', 'face'],
   },
@@ -79,6 +80,7 @@ export const PAGES: Page[] = [
     text: [
       'A face is a list of layers, printed from the first to the last. Each lies on a panel, on several as one area, or on the whole flat. “As read” turns it the right way up for whoever reads the closed piece.',
       'Pictures print well from 300 pixels in an inch at their size on paper; under 200 they begin to look soft. White beneath colour, varnish and raised varnish are inks of their own.',
+      'A pattern repeats a figure, a word or a picture, in rows and columns or at a pitch; what lies across the edge of its area is really cut off there.',
     ],
     see: ['bleed'],
   },
