@@ -74,7 +74,7 @@ pub fn brought(bytes: &[u8], file: DrawingFile, page: usize) -> Result<Drawing, 
     }
     let read = || match file {
         DrawingFile::Svg => plain(text_of(bytes)?),
-        DrawingFile::Pdf => plain(&page_of(bytes, page)?),
+        DrawingFile::Pdf => plain(&page_of(bytes, page)?.0),
     };
     let unreadable = || PictureError::Damaged("it cannot be followed".to_owned());
     let drawing = std::thread::scope(|scope| {
@@ -202,7 +202,8 @@ fn plain(svg: &str) -> Result<Drawing, PictureError> {
     Ok(Drawing { svg, sides })
 }
 
-pub(crate) fn page_of(bytes: &[u8], page: usize) -> Result<String, PictureError> {
+/// A page of a PDF, turned into an SVG, and how many points its unit is (`UserUnit`, ISO 32000-1, 7.7.3.3).
+pub(crate) fn page_of(bytes: &[u8], page: usize) -> Result<(String, f64), PictureError> {
     let pdf = Pdf::new(bytes.to_vec()).map_err(|error| match error {
         LoadPdfError::Decryption(_) => PictureError::Locked,
         LoadPdfError::Invalid => PictureError::Damaged("no PDF that can be read".to_owned()),
@@ -216,7 +217,9 @@ pub(crate) fn page_of(bytes: &[u8], page: usize) -> Result<String, PictureError>
     }
     let cache = RenderCache::new();
     let (reading, drawing) = (InterpreterSettings::default(), SvgRenderSettings::default());
-    Ok(hayro_svg::convert(found, &cache, &reading, &drawing))
+    let unit = found.raw().get::<f32>(b"UserUnit").map_or(1.0, f64::from);
+    let unit = if (1e-3..=1e4).contains(&unit) { unit } else { 1.0 };
+    Ok((hayro_svg::convert(found, &cache, &reading, &drawing), unit))
 }
 
 /// How many elements lie within each other at most, counted before anything calls itself for each.

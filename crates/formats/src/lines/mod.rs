@@ -111,7 +111,10 @@ pub fn brought(bytes: &[u8], page: usize) -> Result<Lines, ReadError> {
     let file = File::of(bytes)?;
     let read = || match file {
         File::Drawing(DrawingFile::Svg) => svg::lines(drawing::text_of(bytes)?),
-        File::Drawing(DrawingFile::Pdf) => svg::page(&drawing::page_of(bytes, page)?),
+        File::Drawing(DrawingFile::Pdf) => {
+            let (svg, unit) = drawing::page_of(bytes, page)?;
+            svg::page(&svg, unit)
+        }
         File::Dxf => dxf::lines(bytes),
         File::Fold => fold::lines(bytes),
     };
@@ -161,7 +164,7 @@ pub fn as_svg(bytes: &[u8]) -> Option<String> {
 pub fn frame(bytes: &[u8], page: usize) -> Option<Rect> {
     let tree = match DrawingFile::of(bytes)? {
         DrawingFile::Svg => drawing::tree(drawing::text_of(bytes).ok()?).ok()?,
-        DrawingFile::Pdf => drawing::tree(&drawing::page_of(bytes, page).ok()?).ok()?,
+        DrawingFile::Pdf => drawing::tree(&drawing::page_of(bytes, page).ok()?.0).ok()?,
     };
     let size = tree.size();
     Some(Rect::new(0.0, 0.0, size.width().into(), size.height().into()))

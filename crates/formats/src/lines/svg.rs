@@ -59,11 +59,11 @@ pub(super) fn lines(text: &str) -> Result<Lines, ReadError> {
     drawn.gathered(unit)
 }
 
-/// Reads the lines of a page.
-pub(super) fn page(svg: &str) -> Result<Lines, ReadError> {
+/// Reads the lines of a page whose unit is so many points.
+pub(super) fn page(svg: &str, unit: f64) -> Result<Lines, ReadError> {
     let mut drawn = Drawn::default();
     drawn.group(drawing::tree(svg)?.root(), "", None, Affine::IDENTITY);
-    drawn.gathered(Some(POINT))
+    drawn.gathered(Some(POINT * unit))
 }
 
 /// True where the file says how large it is on paper: both sides in real units.

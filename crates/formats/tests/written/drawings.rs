@@ -64,28 +64,36 @@ fn what_is_kept_reads_back_the_same() {
     assert!(look_at(far.as_bytes()).is_err());
 }
 
-/// A page with a line of 100 points and a picture of a pixel.
-#[test]
-fn a_page_has_lines_in_points() {
-    use pdf_writer::{Content, Finish, Pdf, Rect, Ref};
+/// A page with a line of 100 units, which are so many points each.
+fn page(user_unit: Option<f32>) -> Vec<u8> {
+    use pdf_writer::{Content, Finish, Name, Pdf, Rect, Ref};
     let mut pdf = Pdf::new();
     let [catalog, pages, page, content] = [1, 2, 3, 4].map(Ref::new);
     pdf.catalog(catalog).pages(pages);
     pdf.pages(pages).kids([page]).count(1);
-    pdf.page(page)
-        .parent(pages)
-        .media_box(Rect::new(0.0, 0.0, 300.0, 200.0))
-        .contents(content)
-        .finish();
+    let mut own = pdf.page(page);
+    own.parent(pages).media_box(Rect::new(0.0, 0.0, 300.0, 200.0)).contents(content);
+    if let Some(unit) = user_unit {
+        own.pair(Name(b"UserUnit"), unit);
+    }
+    own.finish();
     let mut drawn = Content::new();
     drawn.set_stroke_rgb(1.0, 0.0, 0.0).move_to(10.0, 10.0).line_to(110.0, 10.0).stroke();
     pdf.stream(content, &drawn.finish());
-    let lines = brought(&pdf.finish(), 1).unwrap();
-    let long: f64 = lengths(&lines).values().sum::<f64>() * lines.unit.unwrap();
-    assert!((long - 100.0 * 25.4 / 72.0).abs() < 1e-3, "{long}");
-    assert_eq!((lines.groups[0].colour.as_str(), lines.groups[0].look), ("#ff0000", Look::Stroke));
-    let bounds = lines.bounds();
-    assert!((bounds.y0 - 190.0).abs() < 1e-3, "{bounds:?}");
+    pdf.finish()
+}
+
+/// ISO 32000-1, 7.7.3.3 and 8.3.2.3: units of 1/72 in, or of so many of these as the page says.
+#[test]
+fn a_page_has_lines_in_points_or_in_units_of_its_own() {
+    for (user_unit, points) in [(None, 1.0), (Some(2.5), 2.5), (Some(-3.0), 1.0)] {
+        let lines = brought(&page(user_unit), 1).unwrap();
+        let long: f64 = lengths(&lines).values().sum::<f64>() * lines.unit.unwrap();
+        assert!((long - 100.0 * points * 25.4 / 72.0).abs() < 1e-3, "{user_unit:?}: {long}");
+        let (group, bounds) = (&lines.groups[0], lines.bounds());
+        assert_eq!((group.colour.as_str(), group.look), ("#ff0000", Look::Stroke));
+        assert!((bounds.y0 - 190.0).abs() < 1e-3, "{bounds:?}");
+    }
 }
 
 #[test]

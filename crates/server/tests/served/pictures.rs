@@ -182,7 +182,7 @@ fn a_picture_stays_while_a_revision_names_it_and_goes_with_the_last() {
     let change = json!({ "version": undone["version"], "job": plain });
     send(&client, "PUT", "/api/jobs/3", change.to_string().as_bytes());
     assert_eq!(count(&folder, "blobs WHERE width = 51"), 0);
-    assert_eq!(count(&folder, "blobs"), 8, "the demo's own are named by its jobs");
+    assert_eq!(count(&folder, "blobs"), 11, "the demo's own are named by its jobs");
 }
 
 #[test]
@@ -243,7 +243,7 @@ fn a_disk_that_is_full_in_the_middle_of_a_picture_is_told_and_harms_nothing() {
     assert!(upload(&host, &small).starts_with("HTTP/1.1 200"), "what has room is kept");
     served.kill().unwrap();
     served.wait().unwrap();
-    assert_eq!(count(&folder, "blobs"), 9, "the demo's and the small one");
+    assert_eq!(count(&folder, "blobs"), 12, "the demo's and the small one");
     let store = Store::open(folder.path()).unwrap();
     assert_eq!(*store.bytes(&blob_id(&small)).unwrap(), *small);
     assert_eq!(store.jobs().unwrap().len(), 34);
