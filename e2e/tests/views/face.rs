@@ -240,7 +240,7 @@ async fn patterns_repeat_words_and_pictures() {
     let file = std::fs::canonicalize(LETTUCE).unwrap();
     field.send_keys(file.to_str().unwrap()).await.unwrap();
     let layers = browser.until(LAYERS, |layers| layers[2]["motif_of"]["of"] == "picture").await;
-    assert_eq!(layers[2]["motif"], json!([14.0, 14.0]));
+    assert_eq!(layers[2]["motif"], json!([14, 14]));
     let shown = "return document.querySelectorAll('.board image').length";
     browser.until(shown, |shown| shown.as_u64().is_some_and(|shown| shown >= 6)).await;
     browser.read(".fit-row", "Sharpness of Pattern").await;
