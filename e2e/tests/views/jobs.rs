@@ -142,6 +142,11 @@ async fn a_broken_limit_points_to_its_place_and_its_remedy_mends_it() {
     assert!(browser.client.current_url().await.unwrap().path().ends_with("/sheet"));
     browser.see(".place").await;
     browser.see(".misfit-outside").await;
+    // What the limit means is a click away.
+    browser.click("The working window").await;
+    browser.read(".handbook article", "The working window").await;
+    browser.client.back().await.unwrap();
+    browser.click("Blank across").await;
     browser.click("Use A3 upright").await;
     browser.read(".fit-sum", "0 broken").await;
     browser.read(".spec-subtitle", "A3 portrait, 297 × 420 mm").await;

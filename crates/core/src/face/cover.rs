@@ -111,7 +111,13 @@ pub(super) fn clear_at_cut(
     let LayerKind::Picture(picture) = &layer.kind else { return None };
     let cover = picture.cover.0.as_ref().filter(|cover| cover.clear.contains(&true))?;
     let is_filled = matches!(picture.beyond, Beyond::Colour(_));
-    if is_filled || layer.only_shown || face.is_on_colour(layer) || layer.is_traced(part) {
+    // What the rows of a list print in its place is not known by its cover.
+    if is_filled
+        || picture.column.is_some()
+        || layer.only_shown
+        || face.is_on_colour(layer)
+        || layer.is_traced(part)
+    {
         return None;
     }
     let inks = Printer::new(face, layer, part, uprights, face.bleed)?.put(&layer.kind).inks;

@@ -11,7 +11,7 @@ use super::Face;
 use super::art::{Art, ByRow, Ink, Inked};
 use super::layer::is_off;
 use crate::error::{Faults, InputError, Remedy};
-use crate::geometry::{Point, Region, polygon};
+use crate::geometry::{BezPath, Point, Region, polygon};
 use crate::id::LayerId;
 use crate::units::{Unit, measure};
 
@@ -189,8 +189,9 @@ impl UnderWhite {
             white.push(put(Ink::Area { path, colour, running: None, clip: None }));
         }
         // Pictures that meet, as one and its mirrored edge do, are drawn in where both end.
-        let all = pictures.iter().fold(covered, |all, (.., seen)| all.union(seen));
-        let within = self.choked(&all);
+        let mut all = BezPath::new();
+        pictures.iter().for_each(|(.., seen)| all.extend(seen.to_path()));
+        let within = self.choked(&covered.union(&Region::wound(&all)));
         white.extend(pictures.into_iter().map(|(blob, place, seen)| {
             let clip = seen.intersection(&within).to_path();
             put(Ink::Picture { blob: blob.clone(), place, clip, choke: self.choke })

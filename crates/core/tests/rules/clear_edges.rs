@@ -103,6 +103,8 @@ fn a_clear_edge_is_no_fault_where_something_is_beneath_it_or_it_reaches_no_cut()
     );
     assert_eq!(told(picture(|_, _| false)), None);
     assert_eq!(told(PlacedPicture { cover: KnownCover(None), ..clear() }), None, "not known");
+    let by_row = PlacedPicture { column: Some("Picture".into()), ..clear() };
+    assert_eq!(told(by_row), None, "rows print others in its place");
     // Mirrored beyond its edges, what is clear there is clear past them.
     let wide = PlacedPicture { beyond: Beyond::Mirrored, ..clear() };
     assert!(told(wide).unwrap() >= 99.0);
