@@ -5,7 +5,7 @@ use std::io::{BufRead, BufReader, Read, Write};
 use std::net::TcpStream;
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
-use std::sync::OnceLock;
+use std::sync::{Mutex, OnceLock, PoisonError};
 use std::time::{Duration, Instant};
 
 use tempfile::TempDir;
@@ -30,7 +30,11 @@ impl App {
             let file = file.expect("a file of it");
             fs::copy(file.path(), data.path().join(file.file_name())).expect("a copy of it");
         }
-        let (child, address) = launch(data.path(), "0");
+        let used = PORTS.lock().unwrap_or_else(PoisonError::into_inner).pop();
+        let (child, address) = used
+            .and_then(|port| launch(data.path(), &port))
+            .or_else(|| launch(data.path(), "0"))
+            .expect("the server prints its address");
         Self { child, address, data }
     }
 
@@ -41,8 +45,12 @@ impl App {
     pub fn kill_and_restart(&mut self) {
         self.child.kill().expect("the server can be killed");
         self.child.wait().expect("the server ends");
-        let port = self.address.rsplit(':').next().expect("an address has a port").to_owned();
-        (self.child, self.address) = launch(self.data.path(), &port);
+        (self.child, self.address) =
+            launch(self.data.path(), self.port()).expect("the server prints its address");
+    }
+
+    fn port(&self) -> &str {
+        self.address.rsplit(':').next().expect("an address has a port")
     }
 
     /// Where the server keeps its data.
@@ -56,8 +64,12 @@ impl Drop for App {
     fn drop(&mut self) {
         let _ = self.child.kill();
         let _ = self.child.wait();
+        PORTS.lock().unwrap_or_else(PoisonError::into_inner).push(self.port().to_owned());
     }
 }
+
+/// Ports that servers of earlier tests have left: at the same address a browser finds the page's scripts again.
+static PORTS: Mutex<Vec<String>> = Mutex::new(Vec::new());
 
 /// The `aptum` binary next to the test binary.
 ///
@@ -96,7 +108,8 @@ fn demo() -> &'static Path {
                 }
             }
             let data = TempDir::new_in(target).expect("a temporary directory");
-            let (mut child, address) = launch(data.path(), "0");
+            let (mut child, address) =
+                launch(data.path(), "0").expect("the server prints its address");
             until_printed(&address);
             child.kill().expect("the server can be killed");
             child.wait().expect("the server ends");
@@ -122,7 +135,8 @@ fn until_printed(address: &str) {
     }
 }
 
-fn launch(data: &Path, port: &str) -> (Child, String) {
+/// The server and its address; `None` where it ends without one, for the port may be taken.
+fn launch(data: &Path, port: &str) -> Option<(Child, String)> {
     let mut child = Command::new(binary())
         .args(["demo", "--port", port, "--data"])
         .arg(data)
@@ -131,7 +145,10 @@ fn launch(data: &Path, port: &str) -> (Child, String) {
         .expect("the server starts");
     let output = BufReader::new(child.stdout.take().expect("piped"));
     let line = output.lines().map_while(Result::ok).find(|line| line.contains("http://"));
-    let line = line.expect("the server prints its address");
+    let Some(line) = line else {
+        let _ = child.wait();
+        return None;
+    };
     let address = line[line.find("http://").expect("found above")..].trim().to_owned();
-    (child, address)
+    Some((child, address))
 }

@@ -1,55 +1,37 @@
 //! A browser that does what a user does.
 
-use std::io::{BufRead, BufReader};
+use std::ops::Deref;
 use std::path::PathBuf;
-use std::process::{Child, Command, Stdio};
 use std::time::{Duration, Instant};
 
-use fantoccini::actions::{InputSource, MOUSE_BUTTON_LEFT, MouseActions, PointerAction};
+use fantoccini::Locator;
+use fantoccini::actions::{
+    InputSource, KeyAction, KeyActions, MOUSE_BUTTON_LEFT, MouseActions, PointerAction,
+};
 use fantoccini::elements::Element;
 use fantoccini::key::Key;
-use fantoccini::{Client, ClientBuilder, Locator};
-use serde_json::{Value, json};
-use tempfile::TempDir;
+use serde_json::Value;
+
+use crate::session::{self, Session};
 
 /// How long something on the page may take to appear.
 const PATIENCE: Duration = Duration::from_secs(120);
 
-/// Headless Chromium with a profile and a download folder of its own.
+/// How long to wait before looking again.
+const POLL: Duration = Duration::from_millis(40);
+
+/// Headless Chromium with an empty profile and download folder.
 pub struct Browser {
-    /// The WebDriver session.
-    pub client: Client,
-    driver: Child,
-    folder: TempDir,
+    session: Option<Session>,
 }
 
 impl Browser {
-    /// Opens a browser whose page is 1280 × 800.
+    /// Opens a browser whose page is 1280 × 800, or takes one that an earlier test has done with.
     ///
     /// # Panics
     /// When ChromeDriver or Chromium are missing.
     pub async fn open() -> Self {
-        let folder = TempDir::new().expect("a temporary directory");
-        let (driver, port) = (0..5).find_map(|_| start_driver()).expect("chromedriver starts");
-        let downloads = folder.path().join("downloads");
-        std::fs::create_dir(&downloads).expect("a folder for downloads");
-        let options = json!({
-            "args": [
-                "--headless", "--no-sandbox", "--enable-unsafe-swiftshader", "--disable-quic", "--no-first-run",
-                "--disable-background-networking", "--disable-component-update", "--disable-sync",
-                "--hide-scrollbars", "--force-device-scale-factor=1",
-                format!("--user-data-dir={}", folder.path().join("profile").display()),
-            ],
-            "prefs": { "download.default_directory": downloads, "download.prompt_for_download": false },
-        });
-        let mut capabilities = serde_json::Map::new();
-        capabilities.insert("goog:chromeOptions".to_owned(), options);
-        let client = ClientBuilder::new(hyper_util::client::legacy::connect::HttpConnector::new())
-            .capabilities(capabilities)
-            .connect(&format!("http://127.0.0.1:{port}"))
-            .await
-            .expect("chromium starts");
-        let browser = Self { client, driver, folder };
+        let browser = Self { session: Some(session::take().await) };
         browser.resize(1280, 800).await;
         browser
     }
@@ -102,12 +84,14 @@ impl Browser {
         }
     }
 
-    /// The text of the first element of a selector, empty without one.
+    /// The text of the first element of a selector as it is shown, empty without one.
     pub async fn text(&self, selector: &str) -> String {
-        match self.client.find(Locator::Css(selector)).await {
-            Ok(element) => element.text().await.unwrap_or_default(),
-            Err(_) => String::new(),
-        }
+        // The driver's own way walks through every element with a script of its own, which takes longer than the page.
+        let script = "const own = document.querySelector(arguments[0]); \
+            const all = (e) => e.innerText ?? [...e.querySelectorAll('text, foreignObject')].map((t) => t.textContent).join('\\n'); \
+            return own ? all(own).replaceAll('\\u00a0', ' ').trim() : ''";
+        let told = self.client.execute(script, vec![Value::from(selector)]).await;
+        told.ok().and_then(|text| text.as_str().map(str::to_owned)).unwrap_or_default()
     }
 
     /// Waits until the text of `selector` contains `words`.
@@ -125,7 +109,7 @@ impl Browser {
                 start.elapsed() < PATIENCE,
                 "“{words}” is not in {selector}, which says: {text}"
             );
-            tokio::time::sleep(Duration::from_millis(40)).await;
+            tokio::time::sleep(POLL).await;
         }
     }
 
@@ -218,9 +202,10 @@ impl Browser {
         let script = "return document.querySelector('[data-pending]') === null \
                       && document.querySelector('.saving')?.textContent === 'saved'";
         while self.run(script).await != Value::Bool(true) {
-            let text = self.text("body").await;
-            assert!(start.elapsed() < PATIENCE, "not saved: {text}");
-            tokio::time::sleep(Duration::from_millis(40)).await;
+            if start.elapsed() > PATIENCE {
+                panic!("not saved: {}", self.text("body").await);
+            }
+            tokio::time::sleep(POLL).await;
         }
     }
 
@@ -236,7 +221,7 @@ impl Browser {
                 return got;
             }
             assert!(start.elapsed() < PATIENCE, "{script} still gives {got}");
-            tokio::time::sleep(Duration::from_millis(40)).await;
+            tokio::time::sleep(POLL).await;
         }
     }
 
@@ -280,7 +265,7 @@ impl Browser {
                 return;
             }
             assert!(start.elapsed() < PATIENCE, "{label} shows “{value}”, not “{text}”");
-            tokio::time::sleep(Duration::from_millis(40)).await;
+            tokio::time::sleep(POLL).await;
         }
     }
 
@@ -294,7 +279,10 @@ impl Browser {
             if self.run(&there).await == Value::Bool(true) {
                 return;
             }
-            self.press(&char::from(Key::Tab).to_string()).await;
+            let tab = KeyActions::new("keys".to_owned())
+                .then(KeyAction::Down { value: char::from(Key::Tab) })
+                .then(KeyAction::Up { value: char::from(Key::Tab) });
+            self.client.perform_actions(tab).await.expect("the page takes keys");
         }
         panic!("Tab does not lead to {selector}");
     }
@@ -331,13 +319,13 @@ impl Browser {
                 return bytes;
             }
             assert!(start.elapsed() < PATIENCE, "no {ending} arrives");
-            tokio::time::sleep(Duration::from_millis(50)).await;
+            tokio::time::sleep(POLL).await;
         }
     }
 
     /// Chromium holds the name with an empty file and moves the finished download onto it.
     fn arrived(&self, ending: &str) -> Option<PathBuf> {
-        let files: Vec<PathBuf> = std::fs::read_dir(self.folder.path().join("downloads"))
+        let files: Vec<PathBuf> = std::fs::read_dir(self.downloads())
             .ok()?
             .filter_map(Result::ok)
             .map(|entry| entry.path())
@@ -354,7 +342,7 @@ impl Browser {
     /// A place for a file that is to be brought in.
     #[must_use]
     pub fn scratch(&self, name: &str) -> PathBuf {
-        self.folder.path().join(name)
+        self.folder().join(name)
     }
 
     /// The page as PNG.
@@ -385,32 +373,22 @@ impl Browser {
     }
 }
 
-/// A ChromeDriver and its port; `None` when the port that it picked was taken meanwhile.
-fn start_driver() -> Option<(Child, String)> {
-    let mut driver = Command::new("chromedriver")
-        .arg("--port=0")
-        .stdout(Stdio::piped())
-        .stderr(Stdio::null())
-        .spawn()
-        .expect("chromedriver is installed");
-    let output = BufReader::new(driver.stdout.take().expect("piped"));
-    let mut lines = output.lines().map_while(Result::ok);
-    let ready = lines.find(|line| line.contains("started successfully on port"));
-    if let Some(line) = ready {
-        return Some((driver, line.chars().filter(char::is_ascii_digit).collect()));
+impl Deref for Browser {
+    type Target = Session;
+
+    fn deref(&self) -> &Session {
+        self.session.as_ref().expect("it is given back only at the end")
     }
-    let _ = driver.wait();
-    None
 }
 
 impl Drop for Browser {
-    /// Chromium outlives a driver that is killed, so the session is closed first.
+    /// A browser whose test failed is not used again.
     fn drop(&mut self) {
-        let client = self.client.clone();
-        tokio::task::block_in_place(|| {
-            let _ = tokio::runtime::Handle::current().block_on(client.close());
-        });
-        let _ = self.driver.kill();
-        let _ = self.driver.wait();
+        let Some(session) = self.session.take() else { return };
+        if !std::thread::panicking() {
+            tokio::task::block_in_place(|| {
+                tokio::runtime::Handle::current().block_on(session::give_back(session));
+            });
+        }
     }
 }

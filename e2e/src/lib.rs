@@ -6,7 +6,9 @@
 mod app;
 mod browser;
 mod machines;
+mod session;
 
 pub use app::{App, binary};
 pub use browser::Browser;
 pub use machines::Machines;
+pub use session::Session;
