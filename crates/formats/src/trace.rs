@@ -4,8 +4,8 @@ use std::borrow::Cow;
 use std::sync::Arc;
 
 use aptum_core::Job;
-use aptum_core::blob::Blobs;
-use aptum_core::face::{Cover, Face, KnownCover, PlacedPicture};
+use aptum_core::blob::{BlobId, Blobs};
+use aptum_core::face::{Cover, Face, KnownCover};
 use aptum_core::form::{Found, Looked, Traced};
 use aptum_core::job::JobPiece;
 use aptum_core::memory::{Memory, recalled};
@@ -23,7 +23,7 @@ pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs, memory: &dyn Memory) -> Co
     let job = job.with_fonts(blobs);
     let is_open = |traced: &Traced| traced.found.0.is_none();
     let lacks = |piece: &JobPiece| {
-        piece.face.as_ref().is_some_and(|face| !face.is_furnished())
+        !piece.is_furnished()
             || piece.form.traced().is_some_and(is_open)
             || piece.form.drawn_lines().any(|(_, read)| read.0.is_none())
     };
@@ -34,7 +34,10 @@ pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs, memory: &dyn Memory) -> Co
     for piece in &mut job.pieces {
         lines::read_into(&mut piece.form, blobs, memory);
         for picture in piece.face.iter_mut().flat_map(Face::pictures_mut) {
-            picture.cover = KnownCover(covered(picture, blobs, memory));
+            picture.cover = KnownCover(covered(&picture.blob, picture.pixels, blobs, memory));
+        }
+        for picture in piece.list.iter_mut().flat_map(|list| &mut list.pictures) {
+            picture.cover = KnownCover(covered(&picture.blob, picture.pixels, blobs, memory));
         }
     }
     for traced in job.pieces.iter_mut().filter_map(|piece| piece.form.traced_mut()) {
@@ -58,16 +61,24 @@ fn looked(traced: &Traced, blobs: &dyn Blobs, memory: &dyn Memory) -> Option<Arc
 }
 
 /// Where a picture covers; `None` where it is missing.
-fn covered(picture: &PlacedPicture, blobs: &dyn Blobs, memory: &dyn Memory) -> Option<Arc<Cover>> {
-    let made = recalled(memory, "cover", &picture.blob, || {
-        let bytes = blobs.bytes(&picture.blob).ok_or_else(Vec::new)?;
+fn covered(
+    blob: &BlobId,
+    pixels: [u32; 2],
+    blobs: &dyn Blobs,
+    memory: &dyn Memory,
+) -> Option<Arc<Cover>> {
+    let made = recalled(memory, "cover", blob, || {
+        let bytes = blobs.bytes(blob).ok_or_else(Vec::new)?;
         let head = Picture::head(&bytes).map_err(|_| Vec::new())?;
         if !head.may_be_clear(&bytes) {
             return Ok(Cover::whole());
         }
-        let longest = picture.pixels.iter().copied().max().unwrap_or(1).max(1);
-        let sides = picture.pixels.map(|side| (side * COVER / longest).clamp(1, COVER));
-        pixels(&bytes, sides).map(|own| Cover::of(&own)).ok_or_else(Vec::new)
+        let longest = pixels.iter().copied().max().unwrap_or(1).max(1);
+        let sides = pixels.map(|side| {
+            let side = u64::from(side) * u64::from(COVER) / u64::from(longest);
+            u32::try_from(side).unwrap_or(COVER).clamp(1, COVER)
+        });
+        self::pixels(&bytes, sides).map(|own| Cover::of(&own)).ok_or_else(Vec::new)
     });
     made.ok().map(|(_, cover)| cover)
 }

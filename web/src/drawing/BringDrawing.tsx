@@ -4,13 +4,12 @@ import { useState } from 'react';
 import { api, Failure } from '../api/client';
 import type { BroughtDrawing } from '../api/generated/types';
 import { FileButton } from '../card/FileButton';
+import { DRAWINGS } from './kinds';
 
 interface Props {
   label: string;
   onBrought: (brought: BroughtDrawing) => void;
 }
-
-export const DRAWINGS = '.svg,.dxf,.pdf,.fold';
 
 export function BringDrawing({ label, onBrought }: Props) {
   const [trouble, setTrouble] = useState<string | null>(null);

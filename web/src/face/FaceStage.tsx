@@ -24,6 +24,7 @@ import { ReworkDesk } from './ReworkDesk';
 import { useList, useRow } from './useList';
 import { usePictures } from './usePictures';
 import { InkSwitch, WhiteRows } from './WhiteRows';
+import { ART } from '../drawing/kinds';
 
 const PADDING = { left: 60, top: 60, right: 40, bottom: 50 };
 
@@ -280,7 +281,7 @@ export function FaceStage(props: StageProps) {
               className="visually-hidden"
               aria-label="Picture file"
               tabIndex={-1}
-              accept="image/*,application/pdf,.svg,.pdf"
+              accept={ART}
               onChange={(event) => {
                 const chosen = event.target.files?.[0];
                 event.target.value = '';

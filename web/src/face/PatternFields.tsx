@@ -12,6 +12,7 @@ import { FIGURES, useFields, type FieldProps } from './FigureFields';
 import { Typefaces } from './Typefaces';
 import { Words } from './Words';
 import type { PatternLayer } from './layers';
+import { ART } from '../drawing/kinds';
 
 export function PatternFields({ layer, ...props }: FieldProps<PatternLayer>) {
   const { keep, figure, colour } = useFields(props);
@@ -139,7 +140,7 @@ function MotifPicture({ session, path }: { session: PieceSession; path: string }
       <FileButton
         label="Repeat a picture …"
         name="Picture to repeat"
-        accept="image/*,application/pdf,.svg,.pdf"
+        accept={ART}
         onChoose={(file) => void bring(file)}
       />
       {trouble && (

@@ -9,8 +9,8 @@ import { useJobs } from '../api/queries';
 import type { JobSummary } from '../api/generated/types';
 import '../trace/trace.css';
 import { JobTicket } from './JobTicket';
-import { DRAWINGS } from '../drawing/BringDrawing';
 import { PictureStart } from './PictureStart';
+import { ART } from '../drawing/kinds';
 
 type Order = 'changed' | 'name' | 'state';
 
@@ -141,7 +141,7 @@ export function JobsPage() {
           <input
             ref={picture}
             type="file"
-            accept={`image/*,${DRAWINGS}`}
+            accept={ART}
             className="visually-hidden"
             aria-label="Picture"
             tabIndex={-1}

@@ -70,7 +70,7 @@ pub(crate) fn face_checks(
             None => checks.extend(laid.checks(layer)),
         }
         checks.extend(ends_at_cut(face, layer, part, uprights, unit));
-        checks.extend(clear_at_cut(face, layer, part, uprights, unit));
+        checks.extend(clear_at_cut(face, list, layer, part, uprights, unit));
         checks.extend(laid.on_glue(&lying.panels));
     }
     checks

@@ -1,11 +1,14 @@
 //! Where a picture covers what lies below it, and cuts along which it does not.
 
+use std::collections::BTreeMap;
 use std::fmt;
 use std::sync::Arc;
 
 use super::art::Ink;
 use super::printer::Printer;
-use super::{Beyond, Face, Layer, LayerKind, Uprights};
+use super::row_checks::more_rows;
+use super::{Beyond, Face, Layer, LayerKind, List, Uprights};
+use crate::blob::BlobId;
 use crate::check::{Check, Drawing, Stage, State};
 use crate::error::{Change, Remedy};
 use crate::form::Part;
@@ -100,78 +103,111 @@ impl fmt::Debug for KnownCover {
     }
 }
 
-/// A check for a picture that reaches a cut and is clear there, with no colour beneath it: the card shows.
+/// A check for a picture that reaches a cut and is clear there, with no colour beneath it: the card shows. Where the rows
+/// of a list have pictures of their own, the worst of them.
 pub(super) fn clear_at_cut(
     face: &Face,
+    list: Option<&List>,
     layer: &Layer,
     part: &Part,
     uprights: &Uprights,
     unit: Unit,
 ) -> Option<Check> {
     let LayerKind::Picture(picture) = &layer.kind else { return None };
-    let cover = picture.cover.0.as_ref().filter(|cover| cover.clear.contains(&true))?;
     let is_filled = matches!(picture.beyond, Beyond::Colour(_));
-    // What the rows of a list print in its place is not known by its cover.
-    if is_filled
-        || picture.column.is_some()
-        || layer.only_shown
-        || face.is_on_colour(layer)
-        || layer.is_traced(part)
-    {
+    if is_filled || layer.only_shown || face.is_on_colour(layer) || layer.is_traced(part) {
         return None;
     }
-    let inks = Printer::new(face, layer, part, uprights, face.bleed)?.put(&layer.kind).inks;
-    let tiles: Vec<_> = inks
-        .iter()
-        .filter_map(|ink| match ink {
-            Ink::Picture { place, clip, .. } => {
-                let seen = clip.bounding_box().inflate(AT_CUT, AT_CUT);
-                Some((seen, place.inverse()))
-            }
-            _ => None,
-        })
-        .collect();
-    let within = -0.002..=1.002;
-    let mut clear = 0.0;
-    let mut shown = BezPath::new();
-    for contour in contours(&part.outline) {
-        for run in flattened(&contour) {
-            for (at, way, long) in along(&run, STEP) {
-                let mut over = tiles.iter().filter_map(|(seen, inverse)| {
-                    let own = *inverse * at;
-                    let holds = within.contains(&own.x) && within.contains(&own.y);
-                    (seen.contains(at) && holds).then_some(own)
-                });
-                let Some(first) = over.next() else { continue };
-                if cover.is_clear(first) && over.all(|own| cover.is_clear(own)) {
-                    clear += long;
-                    shown.move_to(at - way * (long / 2.0));
-                    shown.line_to(at + way * (long / 2.0));
+    let see = |layer: &Layer| Showing::of(face, layer, part, uprights);
+    let Some(list) = list.filter(|list| list.fills(layer)) else {
+        return Some(see(layer)?.told(layer, part, unit));
+    };
+    let mut seen: BTreeMap<BlobId, Option<Showing>> = BTreeMap::new();
+    let mut rows = 0;
+    let mut worst: Option<(Showing, usize)> = None;
+    for row in 0..list.rows.len() {
+        let Some(own) = list.of_row(layer, row) else { continue };
+        let LayerKind::Picture(picture) = &own.kind else { continue };
+        let known = seen.entry(picture.blob.clone()).or_insert_with(|| see(&own));
+        let Some(showing) = known else { continue };
+        rows += 1;
+        if worst.as_ref().is_none_or(|(known, _)| showing.long > known.long) {
+            worst = Some((showing.clone(), row));
+        }
+    }
+    let (showing, row) = worst?;
+    let check = showing.told(layer, part, unit);
+    let others = more_rows(rows - 1);
+    let words = format!("{} in {}{others}", check.verdict, list.told(row));
+    Some(check.saying(words))
+}
+
+/// Where the card shows along the cuts of a part.
+#[derive(Clone)]
+struct Showing {
+    long: f64,
+    place: BezPath,
+    /// The picture's own colour.
+    colour: [u8; 3],
+}
+
+impl Showing {
+    fn of(face: &Face, layer: &Layer, part: &Part, uprights: &Uprights) -> Option<Self> {
+        let LayerKind::Picture(picture) = &layer.kind else { return None };
+        let cover = picture.cover.0.as_ref().filter(|cover| cover.clear.contains(&true))?;
+        let inks = Printer::new(face, layer, part, uprights, face.bleed)?.put(&layer.kind).inks;
+        let tiles: Vec<_> = inks
+            .iter()
+            .filter_map(|ink| match ink {
+                Ink::Picture { place, clip, .. } => {
+                    let seen = clip.bounding_box().inflate(AT_CUT, AT_CUT);
+                    Some((seen, place.inverse()))
+                }
+                _ => None,
+            })
+            .collect();
+        let within = -0.002..=1.002;
+        let (mut clear, mut place) = (0.0, BezPath::new());
+        for contour in contours(&part.outline) {
+            for run in flattened(&contour) {
+                for (at, way, long) in along(&run, STEP) {
+                    let mut over = tiles.iter().filter_map(|(seen, inverse)| {
+                        let own = *inverse * at;
+                        let holds = within.contains(&own.x) && within.contains(&own.y);
+                        (seen.contains(at) && holds).then_some(own)
+                    });
+                    let Some(first) = over.next() else { continue };
+                    if cover.is_clear(first) && over.all(|own| cover.is_clear(own)) {
+                        clear += long;
+                        place.move_to(at - way * (long / 2.0));
+                        place.line_to(at + way * (long / 2.0));
+                    }
                 }
             }
         }
+        (clear >= LEAST).then_some(Self { long: clear, place, colour: cover.colour })
     }
-    if clear < LEAST {
-        return None;
+
+    fn told(&self, layer: &Layer, part: &Part, unit: Unit) -> Check {
+        let texts = [
+            format!("clear along {}", measure(self.long.round(), unit)),
+            "covered all along the cut".to_owned(),
+            "the card shows beside the cut".to_owned(),
+        ];
+        let label = format!("Edge of {}", layer.title());
+        let id = format!("clear-{}", layer.id);
+        let [red, green, blue] = self.colour;
+        let check = Check::yes_or_no(&id, Stage::Face, &label, State::Attention, texts);
+        let place = path_text(&(Affine::translate(part.at) * self.place.clone()));
+        check.at(Drawing::Flat, place).remedy(Remedy {
+            text: "Print its colour beneath it, as far as its panel goes".to_owned(),
+            changes: vec![
+                Change::new(&layer.field("beyond.by"), "colour"),
+                Change::new(
+                    &layer.field("beyond.colour"),
+                    format!("#{red:02x}{green:02x}{blue:02x}").as_str(),
+                ),
+            ],
+        })
     }
-    let texts = [
-        format!("clear along {}", measure(clear.round(), unit)),
-        "covered all along the cut".to_owned(),
-        "the card shows beside the cut".to_owned(),
-    ];
-    let label = format!("Edge of {}", layer.title());
-    let id = format!("clear-{}", layer.id);
-    let [red, green, blue] = cover.colour;
-    let check = Check::yes_or_no(&id, Stage::Face, &label, State::Attention, texts);
-    let place = path_text(&(Affine::translate(part.at) * shown));
-    Some(check.at(Drawing::Flat, place).remedy(Remedy {
-        text: "Print its colour beneath it, as far as its panel goes".to_owned(),
-        changes: vec![
-            Change::new(&layer.field("beyond.by"), "colour"),
-            Change::new(
-                &layer.field("beyond.colour"),
-                format!("#{red:02x}{green:02x}{blue:02x}").as_str(),
-            ),
-        ],
-    }))
 }

@@ -8,6 +8,7 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+use super::cover::KnownCover;
 use super::layer::{Layer, LayerKind};
 use super::motif::Motif;
 use super::pattern::Pattern;
@@ -43,6 +44,10 @@ pub struct NamedPicture {
     /// True for a drawing of lines and areas.
     #[serde(default)]
     pub drawn: bool,
+    /// Where it covers what lies below.
+    #[serde(skip)]
+    #[cfg_attr(feature = "api", schemars(skip), ts(skip))]
+    pub cover: KnownCover,
 }
 
 /// Most columns, rows and pictures of a list, and most characters of a cell.
@@ -53,6 +58,12 @@ const MOST_PICTURES: usize = 200;
 const LONGEST_CELL: usize = 1000;
 
 impl List {
+    /// True where all that its pictures are judged by is here.
+    #[must_use]
+    pub fn is_furnished(&self) -> bool {
+        self.pictures.iter().all(|picture| picture.cover.0.is_some())
+    }
+
     /// A row in words: its number, from 1, and its first cell.
     #[must_use]
     pub fn told(&self, row: usize) -> String {
@@ -139,8 +150,8 @@ impl List {
             }
             LayerKind::Picture(picture) => {
                 let cell = self.cell(picture.column.as_deref()?, row);
-                let NamedPicture { blob, pixels, drawn, .. } = self.picture(cell)?.clone();
-                LayerKind::Picture(PlacedPicture { blob, pixels, drawn, ..picture.clone() })
+                let NamedPicture { blob, pixels, drawn, cover, .. } = self.picture(cell)?.clone();
+                LayerKind::Picture(PlacedPicture { blob, pixels, drawn, cover, ..picture.clone() })
             }
             LayerKind::Pattern(pattern) => {
                 let mut pattern = pattern.clone();
@@ -284,6 +295,7 @@ mod tests {
                 blob: BlobId("0".repeat(64)),
                 pixels: [40, 30],
                 drawn: false,
+                cover: KnownCover::default(),
             }],
         }
     }

@@ -53,14 +53,9 @@ impl Laid<'_> {
         let told = |(check, row, fails): (Check, usize, usize)| {
             let words = match fails {
                 0 => return Check { label: format!("{}, every row", check.label), ..check },
-                1 => format!("{} in {}", check.verdict, list.told(row)),
-                more => format!(
-                    "{} in {}, and {} more row{}",
-                    check.verdict,
-                    list.told(row),
-                    more - 1,
-                    if more == 2 { "" } else { "s" }
-                ),
+                fails => {
+                    format!("{} in {}{}", check.verdict, list.told(row), more_rows(fails - 1))
+                }
             };
             check.saying(words)
         };
@@ -76,6 +71,15 @@ impl Laid<'_> {
             checks.push(check.remedy(Remedy::advice("Bring the pictures in beside the list")));
         }
         checks
+    }
+}
+
+/// So many rows beside one that was named.
+pub(super) fn more_rows(count: usize) -> String {
+    match count {
+        0 => String::new(),
+        1 => ", and 1 more row".to_owned(),
+        more => format!(", and {more} more rows"),
     }
 }
 

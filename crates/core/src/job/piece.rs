@@ -64,6 +64,13 @@ impl JobPiece {
         self.copies.saturating_add(self.spares)
     }
 
+    /// True where all that what is printed on it needs of blobs is here.
+    #[must_use]
+    pub fn is_furnished(&self) -> bool {
+        self.face.as_ref().is_none_or(Face::is_furnished)
+            && self.list.as_ref().is_none_or(List::is_furnished)
+    }
+
     /// What it goes by among others.
     #[must_use]
     pub fn own_name(&self) -> &str {

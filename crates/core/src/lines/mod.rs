@@ -103,7 +103,7 @@ impl Look {
             Self::Fill => "areas without a stroke",
             Self::Words => "letters",
             Self::Unseen => "not to be seen",
-            Self::Clipped => "hidden by a clip",
+            Self::Clipped => "hidden by a clip or off the page",
         }
     }
 }

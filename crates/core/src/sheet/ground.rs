@@ -8,7 +8,6 @@ use super::{
     angle_that_fits, fits_somewhere, place_marks,
 };
 use crate::error::{Faults, InputError};
-use crate::face::Face;
 use crate::faced::{FaceInput, Faced};
 use crate::form::{Axis, Held, HeldPiece};
 use crate::formed::{FormInput, Formed};
@@ -92,7 +91,7 @@ pub(crate) fn draw(
         let input = FaceInput {
             form: form_key,
             face,
-            is_furnished: face.is_none_or(Face::is_furnished),
+            is_furnished: piece.is_furnished(),
             list: face.and(piece.list.as_ref()),
             bleed: face.map_or(0.0, |face| face.bleed.min(most_bleed).max(0.0)),
             held: &faces,

@@ -5,7 +5,8 @@ use std::sync::Arc;
 use aptum_core::blob::BlobId;
 use aptum_core::check::{Check, State};
 use aptum_core::face::{
-    Beyond, Cover, Face, KnownCover, Layer, LayerKind, Lying, PictureSize, PlacedPicture,
+    Beyond, Cover, Face, KnownCover, Layer, LayerKind, List, Lying, NamedPicture, PictureSize,
+    PlacedPicture,
 };
 use aptum_core::form::Form;
 use aptum_core::job::{JobPiece, with_changes};
@@ -103,9 +104,39 @@ fn a_clear_edge_is_no_fault_where_something_is_beneath_it_or_it_reaches_no_cut()
     );
     assert_eq!(told(picture(|_, _| false)), None);
     assert_eq!(told(PlacedPicture { cover: KnownCover(None), ..clear() }), None, "not known");
-    let by_row = PlacedPicture { column: Some("Picture".into()), ..clear() };
-    assert_eq!(told(by_row), None, "rows print others in its place");
     // Mirrored beyond its edges, what is clear there is clear past them.
     let wide = PlacedPicture { beyond: Beyond::Mirrored, ..clear() };
     assert!(told(wide).unwrap() >= 99.0);
+}
+
+/// Of the pictures that rows print in its place, those count, and not its own.
+#[test]
+fn the_row_whose_picture_is_clear_the_farthest_is_named() {
+    let named = |name: &str, digit: &str, deep: usize| NamedPicture {
+        name: format!("{name}.png"),
+        blob: BlobId(digit.repeat(64)),
+        pixels: [60, 100],
+        drawn: false,
+        cover: picture(|x, y| x < 4 && y < deep).cover,
+    };
+    let told = |rows: &[&str]| {
+        let own = PlacedPicture { column: Some("Picture".into()), ..picture(|x, _| x < 4) };
+        let mut job = job(vec![layer(own)]);
+        job.pieces[0].list = Some(List {
+            name: "beds.csv".into(),
+            columns: vec!["Picture".into()],
+            rows: rows.iter().map(|cell| vec![(*cell).to_owned()]).collect(),
+            pictures: vec![named("pea", "1", 40), named("bean", "2", 70), named("kale", "3", 0)],
+        });
+        found(&job).map(|check| check.verdict)
+    };
+    let says = |rows: &[&str], words: &str| {
+        let verdict = told(rows).unwrap();
+        assert!(verdict.contains(words), "{verdict}");
+    };
+    assert_eq!(told(&["kale", "kale"]), None);
+    says(&["kale", "pea", "bean"], "in row 3 (“bean”), and 1 more row");
+    says(&["pea", "kale"], "in row 1 (“pea”)");
+    assert!(!told(&["pea", "kale"]).unwrap().contains("more"));
+    says(&["pea", "bean", "bean", "pea"], "in row 2 (“bean”), and 3 more rows");
 }

@@ -2,8 +2,8 @@
 
 use aptum_core::check::State;
 use aptum_core::face::{
-    Face, Layer, LayerKind, LineUp, List, Lying, NamedPicture, PlacedPicture, Shape, ShapeSize,
-    Text, TextSize,
+    Face, KnownCover, Layer, LayerKind, LineUp, List, Lying, NamedPicture, PlacedPicture, Shape,
+    ShapeSize, Text, TextSize,
 };
 use aptum_core::form::Form;
 use aptum_core::geometry::Shape as _;
@@ -119,6 +119,7 @@ fn pictures_are_chosen_by_the_names_of_their_files() {
         blob: blob(digit),
         pixels: [40, 30],
         drawn: false,
+        cover: KnownCover::default(),
     };
     let placed = PlacedPicture {
         column: Some("Name".into()),

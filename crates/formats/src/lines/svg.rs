@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use aptum_core::geometry::{Affine, BezPath, Region};
+use aptum_core::geometry::{Affine, BezPath, Rect, Region};
 use aptum_core::lines::{Group, Lines, Look};
 use resvg::usvg::{self, ImageKind, Node, Options, Paint, tiny_skia_path::PathSegment};
 
@@ -22,6 +22,9 @@ const NO_WIDTH: &str = "0.000011";
 /// Strokes that are narrower have no width.
 const HAIR: f32 = 0.001;
 
+/// A line so far off its page, as a part of the longer side, still lies on the edge: places have seven digits.
+const EDGE: f64 = 1e-4;
+
 /// Units of lengths that are known on paper.
 const REAL: [&str; 6] = ["mm", "cm", "in", "pt", "pc", "Q"];
 
@@ -36,7 +39,7 @@ pub(super) fn lines(text: &str) -> Result<Lines, ReadError> {
         (number.parse::<f64>() == Ok(0.0)).then_some(NO_WIDTH)
     });
     let mut drawn = Drawn::default();
-    drawn.group(drawing::tree(&hairs)?.root(), "", None, Affine::IDENTITY);
+    drawn.all(&drawing::tree(&hairs)?);
     // Once more with everything shown: what was not there before is not to be seen.
     let shown = rewritten(text, "display", |value| (value == "none").then_some("inline"));
     let shown = rewritten(&shown, "visibility", |value| {
@@ -45,7 +48,7 @@ pub(super) fn lines(text: &str) -> Result<Lines, ReadError> {
     let shown = rewritten(&shown, "stroke", |value| (value == "none").then_some("#000000"));
     let all = Options { style_sheet: Some(ALL_SEEN.to_owned()), ..Options::default() };
     let mut everything = Drawn::default();
-    everything.group(drawing::tree_with(&shown, all)?.root(), "", None, Affine::IDENTITY);
+    everything.all(&drawing::tree_with(&shown, all)?);
     let known: HashSet<String> = drawn.lines.iter().map(|(_, path, _)| rounded(path)).collect();
     let unseen = everything.lines.into_iter().filter(|(group, path, _)| {
         let is_line = !matches!(group.look, Look::Words | Look::Clipped);
@@ -62,7 +65,7 @@ pub(super) fn lines(text: &str) -> Result<Lines, ReadError> {
 /// Reads the lines of a page whose unit is so many points.
 pub(super) fn page(svg: &str, unit: f64) -> Result<Lines, ReadError> {
     let mut drawn = Drawn::default();
-    drawn.group(drawing::tree(svg)?.root(), "", None, Affine::IDENTITY);
+    drawn.all(&drawing::tree(svg)?);
     drawn.gathered(Some(POINT * unit))
 }
 
@@ -129,6 +132,14 @@ struct Drawn {
 impl Drawn {
     fn gathered(self, unit: Option<f64>) -> Result<Lines, ReadError> {
         Ok(Lines::gathered_wide(unit, self.lines, self.words, self.pictures)?)
+    }
+
+    /// The lines of a drawing; what lies off its page is as hidden as by a clip.
+    fn all(&mut self, tree: &usvg::Tree) {
+        let (wide, high) = (f64::from(tree.size().width()), f64::from(tree.size().height()));
+        let slack = wide.max(high) * EDGE;
+        let page = Rect::new(-slack, -slack, wide + slack, high + slack);
+        self.group(tree.root(), "", Some(&Region::rect(page)), Affine::IDENTITY);
     }
 
     /// The lines of a group; the outermost one with a name is their layer.

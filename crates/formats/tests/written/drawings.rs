@@ -64,18 +64,16 @@ fn what_is_kept_reads_back_the_same() {
     assert!(look_at(far.as_bytes()).is_err());
 }
 
-/// A page with a line of 100 units, which are so many points each.
-fn page(user_unit: Option<f32>) -> Vec<u8> {
-    use pdf_writer::{Content, Finish, Name, Pdf, Rect, Ref};
+/// A page of 300 × 200 units with a line from 10 to 110 of them, and what else its dictionary says.
+fn page(say: impl FnOnce(&mut pdf_writer::writers::Page)) -> Vec<u8> {
+    use pdf_writer::{Content, Finish, Pdf, Rect, Ref};
     let mut pdf = Pdf::new();
     let [catalog, pages, page, content] = [1, 2, 3, 4].map(Ref::new);
     pdf.catalog(catalog).pages(pages);
     pdf.pages(pages).kids([page]).count(1);
     let mut own = pdf.page(page);
     own.parent(pages).media_box(Rect::new(0.0, 0.0, 300.0, 200.0)).contents(content);
-    if let Some(unit) = user_unit {
-        own.pair(Name(b"UserUnit"), unit);
-    }
+    say(&mut own);
     own.finish();
     let mut drawn = Content::new();
     drawn.set_stroke_rgb(1.0, 0.0, 0.0).move_to(10.0, 10.0).line_to(110.0, 10.0).stroke();
@@ -87,12 +85,45 @@ fn page(user_unit: Option<f32>) -> Vec<u8> {
 #[test]
 fn a_page_has_lines_in_points_or_in_units_of_its_own() {
     for (user_unit, points) in [(None, 1.0), (Some(2.5), 2.5), (Some(-3.0), 1.0)] {
-        let lines = brought(&page(user_unit), 1).unwrap();
+        let unit = |own: &mut pdf_writer::writers::Page| {
+            if let Some(unit) = user_unit {
+                own.pair(pdf_writer::Name(b"UserUnit"), unit);
+            }
+        };
+        let lines = brought(&page(unit), 1).unwrap();
         let long: f64 = lengths(&lines).values().sum::<f64>() * lines.unit.unwrap();
         assert!((long - 100.0 * points * 25.4 / 72.0).abs() < 1e-3, "{user_unit:?}: {long}");
         let (group, bounds) = (&lines.groups[0], lines.bounds());
         assert_eq!((group.colour.as_str(), group.look), ("#ff0000", Look::Stroke));
         assert!((bounds.y0 - 190.0).abs() < 1e-3, "{bounds:?}");
+    }
+}
+
+/// How much of the lines has each look, in their units.
+fn by_look(lines: &Lines) -> BTreeMap<&'static str, f64> {
+    let mut all = BTreeMap::new();
+    for line in &lines.lines {
+        let long: f64 = line.path.segments().map(|own| own.arclen(1e-6)).sum();
+        *all.entry(lines.groups[line.group].look.name()).or_default() += long;
+    }
+    all
+}
+
+/// ISO 32000-1, 14.11.2.1: a page is clipped to its crop box. SVG 2, 8.2: and a drawing to its view box.
+#[test]
+fn what_lies_off_the_page_is_hidden() {
+    let cropped = page(|own| {
+        own.crop_box(pdf_writer::Rect::new(0.0, 0.0, 70.0, 100.0));
+    });
+    let drawn = r#"<svg xmlns="http://www.w3.org/2000/svg" width="70mm" height="10mm" viewBox="0 0 70 10">
+        <path d="M10 5H110" stroke="red"/><path d="M0 0H70V10H0Z" stroke="red" fill="none"/></svg>"#;
+    for (bytes, edge, per_unit) in
+        [(cropped, 0.0, 1.0), (drawn.as_bytes().to_vec(), 160.0, 96.0 / 25.4)]
+    {
+        let lines = by_look(&brought(&bytes, 1).unwrap());
+        let [seen, hidden] =
+            [Look::Stroke, Look::Clipped].map(|look| lines[look.name()] / per_unit);
+        assert!((seen - 60.0 - edge).abs() < 0.05 && (hidden - 40.0).abs() < 0.05, "{lines:?}");
     }
 }
 

@@ -1,8 +1,8 @@
 //! What is printed, drawn again from the files by other libraries: hayro (PDF) and resvg (SVG).
 
 use aptum_core::face::{
-    Beyond, Face, Finish, Layer, LayerKind, List, Lying, NamedPicture, PictureSize, PlacedPicture,
-    Runs, Shape, ShapeSize, Side, Text, TextSize,
+    Beyond, Face, Finish, KnownCover, Layer, LayerKind, List, Lying, NamedPicture, PictureSize,
+    PlacedPicture, Runs, Shape, ShapeSize, Side, Text, TextSize,
 };
 use aptum_core::form::Form;
 use aptum_core::geometry::{Point, Rect, Vec2};
@@ -402,7 +402,13 @@ fn each_copy_wears_its_row() {
     for (at, colour) in colours.iter().enumerate() {
         let own = hand.keep(&one_colour(*colour, 8, 8));
         let (blob, pixels) = (own.blob.clone(), own.pixels);
-        list.pictures.push(NamedPicture { name: format!("{at}.png"), blob, pixels, drawn: false });
+        list.pictures.push(NamedPicture {
+            name: format!("{at}.png"),
+            blob,
+            pixels,
+            drawn: false,
+            cover: KnownCover::default(),
+        });
         list.rows.push(vec![format!("{at}.png"), format!("word {at}")]);
         placed.get_or_insert(own);
     }
