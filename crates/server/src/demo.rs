@@ -11,6 +11,7 @@ use aptum_core::run::Done;
 use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Workshop};
 use aptum_devices::cutter::Settings;
+use aptum_devices::printer::PPI;
 use aptum_formats::archive::{Asset, blob_id};
 use aptum_formats::content::Content;
 use aptum_formats::lines::{brought, kept};
@@ -202,7 +203,8 @@ pub fn start_machines(store: &Store) -> Result<(), Box<dyn std::error::Error>> {
         is_attended: true,
         ..Settings::default()
     };
-    let standing = Standing::at(CUTTER, PRINTER, Setup { cutter, day: Day::Usual, seed: 1 })?;
+    let standing =
+        Standing::at(CUTTER, PRINTER, Setup { cutter, day: Day::Usual, seed: 1, ppi: PPI[0] })?;
     std::thread::Builder::new().name("machines".to_owned()).spawn(move || {
         if let Err(error) = standing.serve(&Arc::new(AtomicBool::new(false))) {
             tracing::warn!("the demo’s machines stopped: {error}");

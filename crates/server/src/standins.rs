@@ -20,6 +20,8 @@ pub struct Setup {
     pub day: Day,
     /// By which it errs.
     pub seed: u64,
+    /// Pixels in an inch that the printer prints.
+    pub ppi: u32,
 }
 
 /// Machines that listen.
@@ -28,9 +30,6 @@ pub struct Standing {
     printer: TcpListener,
     setup: Setup,
 }
-
-/// Pixels in an inch that the printer prints.
-const PPI: f64 = 300.0;
 
 /// How far sheets are laid askew, the standard deviation: mm, and degrees.
 const ASKEW: (f64, f64) = (0.8, 0.4);
@@ -62,7 +61,7 @@ impl Standing {
         let machine = Cutter::new(setup.cutter);
         let printer = Printer {
             margins: Margins::all(0.0),
-            ppi: PPI,
+            ppi: setup.ppi.into(),
             day: setup.day,
             seed: setup.seed,
             card: [252, 251, 247],

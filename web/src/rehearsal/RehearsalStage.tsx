@@ -38,15 +38,16 @@ export function RehearsalStage({
   const [loading, setLoading] = useState<Loading>(STRAIGHT);
   const [sheet, setSheet] = useState(1);
   const [times, setTimes] = useState('50');
+  const [ppi, setPpi] = useState(300);
   const days = useMeta().data?.days ?? [];
   const { job } = session;
   const { sheets } = preview.sheet;
   const number = Math.min(sheet, Math.max(1, sheets));
   const cutter = job.sheet.cutter ? workshop.cutters[job.sheet.cutter] : undefined;
   const tried = useQuery({
-    queryKey: ['rehearsal', preview.sheetKey, job.tooling, cutter, day, seed, loading, number],
+    queryKey: ['rehearsal', preview.sheetKey, job.tooling, cutter, day, seed, loading, number, ppi],
     queryFn: ({ signal }) =>
-      api.rehearse({ job: session.latest(), sheet: number, day, seed, loading }, signal),
+      api.rehearse({ job: session.latest(), sheet: number, day, seed, loading, ppi }, signal),
     enabled: preview.sheet.layout.laid > 0 && session.isCurrent,
     placeholderData: (before) => before,
     retry: false,
@@ -128,6 +129,15 @@ export function RehearsalStage({
               onChoose={(value) => setSheet(Number(value))}
             />
           )}
+          <SwitchField
+            label="It prints"
+            value={String(ppi)}
+            choices={[
+              { value: '300', label: '300 ppi' },
+              { value: '600', label: '600 ppi' },
+            ]}
+            onChoose={(value) => setPpi(Number(value))}
+          />
           <SwitchField
             label="Errors are drawn"
             value={times}

@@ -71,6 +71,9 @@ export function PieceRows({ id, session, preview }: Props) {
                 <Button variant="plain" onClick={() => open(piece.id)}>
                   open
                 </Button>
+                <Button variant="plain" onClick={() => removeOne(piece.id)}>
+                  remove
+                </Button>
               </p>
             </div>
           );

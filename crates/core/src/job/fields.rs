@@ -130,7 +130,15 @@ pub fn with_edits(job: &Job, changes: &[FieldChange]) -> Result<Job, FieldError>
             }
         }
     }
-    serde_json::from_value(whole).map_err(|error| unfit(&last, error))
+    let mut job: Job = serde_json::from_value(whole).map_err(|error| unfit(&last, error))?;
+    // No card holds what is there no more.
+    for change in changes.iter().filter(|change| change.doing == Some(Doing::Remove)) {
+        let Some(gone) = change.field.strip_prefix("pieces.") else { continue };
+        for card in job.pieces.iter_mut().filter_map(|piece| piece.form.gathered_mut()) {
+            card.let_go(gone);
+        }
+    }
+    Ok(job)
 }
 
 /// The job with one field set.
@@ -215,6 +223,7 @@ fn value(setting: &Setting) -> Value {
 mod tests {
     use super::*;
     use crate::form::Form;
+    use crate::id::PieceId;
     use crate::job::JobPiece;
     use crate::sheet::SheetPlan;
     use crate::units::Unit;
@@ -287,6 +296,22 @@ mod tests {
         }
         let many = vec![FieldChange::set("name", "x"); MOST_CHANGES + 1];
         assert_eq!(with_edits(&job(), &many), Err(FieldError::TooMany(MOST_CHANGES + 1)));
+    }
+
+    #[test]
+    fn a_piece_that_is_removed_lies_on_no_card() {
+        let members = json!([{ "piece": "p1", "count": 2 }, { "piece": "p2", "count": 3 }]);
+        let places = json!([{ "piece": "p1", "x": 1.0, "y": 2.0, "turn": 0.0 }]);
+        let form = json!({ "gathered": { "members": members, "places": places } });
+        let card = json!({ "form": form, "stock": "card", "face": null, "copies": 1 });
+        let add = FieldChange { doing: Some(Doing::Add), ..FieldChange::set("pieces", card) };
+        let remove =
+            FieldChange { doing: Some(Doing::Remove), ..FieldChange::set("pieces.p1", ()) };
+        let changed = with_edits(&job(), &[add, remove]).unwrap();
+        let card = changed.pieces[1].form.gathered().unwrap();
+        assert_eq!(card.members.len(), 1);
+        assert_eq!(card.holds(&PieceId("p2".into())), Some(3));
+        assert!(card.places.is_empty());
     }
 
     #[test]

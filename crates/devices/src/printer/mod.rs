@@ -13,8 +13,11 @@ pub use socket::serve;
 
 use crate::Picture;
 
-/// Most pixels of a sheet; larger ones are printed less finely.
-const MOST_PIXELS: f64 = 30e6;
+/// Most pixels of a sheet, Letter and A4 at 600 in an inch; larger ones are printed less finely.
+const MOST_PIXELS: f64 = 35e6;
+
+/// Pixels in an inch that it may print.
+pub const PPI: [u32; 2] = [300, 600];
 
 /// A printer.
 #[derive(Debug, Clone)]

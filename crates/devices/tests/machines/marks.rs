@@ -5,7 +5,7 @@ use aptum_core::rehearsal::{Day, Loading};
 use aptum_devices::cutter::{Asked, AskedCode, AskedMark, Eye, Refusal, find};
 
 use aptum_core::workshop::Margins;
-use aptum_devices::printer::Printer;
+use aptum_devices::printer::{PPI, Printer};
 
 use crate::page::{angles, asked, coded_page, crosses, dots, loaded, page, printed, printer};
 
@@ -59,6 +59,23 @@ fn a_mark_that_was_cut_short_is_not_taken_for_a_whole_one() {
         let (bed, _) = loaded(&sheet, &Loading::default());
         let refusal = find(&mut Eye::new(&bed), &asked(angles())).unwrap_err();
         assert!(matches!(refusal, Refusal::NoMark { number: 1, .. }), "{margin}: {refusal}");
+    }
+}
+
+/// Letter, at both: 8.5 × 11 in.
+#[test]
+fn marks_are_found_on_what_is_printed_more_finely() {
+    for (ppi, sides) in PPI.into_iter().zip([[2550, 3300], [5100, 6600]]) {
+        let own = Printer { ppi: ppi.into(), ..printer(Day::Bad, 5) };
+        let sheet = own.print(&page(&dots()), 0).unwrap();
+        let paper = sheet.printing.paper;
+        assert!((paper.width() - 215.9).abs() < 0.1 && (paper.height() - 279.4).abs() < 0.1);
+        assert_eq!([sheet.picture.width, sheet.picture.height], sides);
+        let (bed, truth) = loaded(&sheet, &Loading { turn: 1.1, ..Loading::default() });
+        let found = find(&mut Eye::new(&bed), &asked(dots())).unwrap();
+        for (mark, seen) in dots().iter().zip(&found.seen) {
+            assert!(truth(mark.at).distance(*seen) < 0.05, "{ppi}");
+        }
     }
 }
 

@@ -9,6 +9,7 @@ use std::sync::atomic::AtomicBool;
 use aptum_core::rehearsal::Day;
 use aptum_core::workshop::Corner;
 use aptum_devices::cutter::Settings;
+use aptum_devices::printer::PPI;
 use clap::{Args, ValueEnum};
 
 use crate::standins::{Setup, Standing};
@@ -40,6 +41,14 @@ pub struct Devices {
     /// By which it errs: the same number, the same errors
     #[arg(long, default_value_t = 1)]
     seed: u64,
+    /// Pixels in an inch that the printer prints: 300 or 600
+    #[arg(long, default_value_t = PPI[0], value_parser = fineness)]
+    ppi: u32,
+}
+
+fn fineness(text: &str) -> Result<u32, String> {
+    let known = text.parse().ok().filter(|ppi| PPI.contains(ppi));
+    known.ok_or_else(|| format!("the printer prints {} or {} pixels in an inch", PPI[0], PPI[1]))
 }
 
 #[derive(Debug, Clone, Copy, ValueEnum)]
@@ -86,10 +95,11 @@ pub fn devices(own: &Devices) -> Result<ExitCode, Box<dyn Error>> {
         What::Clipped => Day::Clipped,
         What::WrongWay => Day::WrongWay,
     };
-    let standing = Standing::at(own.cutter, own.printer, Setup { cutter, day, seed: own.seed })
-        .map_err(|error| {
-            format!("cannot listen ({error}): choose other ports with --cutter and --printer")
-        })?;
+    let standing =
+        Standing::at(own.cutter, own.printer, Setup { cutter, day, seed: own.seed, ppi: own.ppi })
+            .map_err(|error| {
+                format!("cannot listen ({error}): choose other ports with --cutter and --printer")
+            })?;
     let [cutter, printer] = standing.addresses()?;
     let mut out = std::io::stdout();
     let _ = writeln!(out, "The cutter listens at {cutter}");

@@ -46,6 +46,25 @@ fn a_sheet_is_printed_found_and_cut_true() {
 }
 
 #[test]
+fn a_sheet_is_printed_as_finely_as_is_asked() {
+    let api = Api::new();
+    let job = api.job("/api/jobs/1");
+    let asked = |ppi: u32| {
+        let ask = json!({ "job": job, "sheet": 1, "day": "usual", "seed": 3, "ppi": ppi });
+        api.post("/api/rehearsal", &ask)
+    };
+    let [plain, fine] = [300, 600].map(|ppi| asked(ppi).1);
+    assert_eq!(fine["title"], plain["title"], "{}", fine["words"]);
+    // The same errors, seen more closely.
+    let sizes = [&plain, &fine]
+        .map(|view| bytes(&api, &format!("/api/rehearsal/{}/sheet.png", view["picture"])).1.len());
+    assert_ne!(sizes[0], sizes[1]);
+    let (status, problem) = asked(450);
+    assert_eq!(status, 422);
+    assert!(problem["detail"].as_str().unwrap().contains("300 or 600"), "{problem}");
+}
+
+#[test]
 fn classic_mistakes_are_refused_in_words() {
     let api = Api::new();
     let job = api.job("/api/jobs/3");

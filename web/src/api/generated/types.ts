@@ -3581,7 +3581,11 @@ seed: number,
 /**
  * How it is laid into the cutter.
  */
-loading: Loading, };
+loading: Loading, 
+/**
+ * Pixels in an inch that it prints: 300, or 600.
+ */
+ppi: number, };
 
 export type RehearsalView = { 
 /**

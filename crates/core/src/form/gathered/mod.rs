@@ -189,6 +189,12 @@ impl Gathered {
         }
     }
 
+    /// Takes a piece off.
+    pub(crate) fn let_go(&mut self, piece: &str) {
+        self.members.retain(|member| member.piece.0 != piece);
+        self.places.retain(|place| place.piece.0 != piece);
+    }
+
     /// How many copies it holds of a piece; `None` where it holds none of it.
     #[must_use]
     pub fn holds(&self, piece: &PieceId) -> Option<u32> {

@@ -5,9 +5,11 @@ mod told;
 use std::sync::Arc;
 
 use aptum_core::check::State as Standing;
+use aptum_core::error::{InputError, Remedy};
 use aptum_core::rehearsal::{Day, Loading, verdict};
 use aptum_core::units::{INCH, Unit};
 use aptum_core::{Job, Prepared, Workshop};
+use aptum_devices::printer::PPI;
 use rocket::http::ContentType;
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
@@ -37,6 +39,24 @@ pub struct RehearsalAsk {
     /// How it is laid into the cutter.
     #[serde(default)]
     loading: Loading,
+    /// Pixels in an inch that it prints: 300, or 600.
+    #[serde(default = "usual")]
+    ppi: u32,
+}
+
+const fn usual() -> u32 {
+    PPI[0]
+}
+
+/// Looks whether the printer prints so many pixels in an inch.
+fn printed_at(ppi: u32) -> Result<f64, Vec<InputError>> {
+    if PPI.contains(&ppi) {
+        return Ok(ppi.into());
+    }
+    let remedy = Remedy::advice("Choose one of the two");
+    let [usual, fine] = PPI;
+    let words = format!("The printer prints {usual} or {fine} pixels in an inch, not {ppi}");
+    Err(vec![InputError::new("ppi", words, ppi.into(), remedy)])
 }
 
 impl From<NoRehearsal> for Problem {
@@ -44,9 +64,6 @@ impl From<NoRehearsal> for Problem {
         Self::rehearsal(error.to_string())
     }
 }
-
-/// Pixels in an inch that the printer prints.
-const PPI: f64 = 300.0;
 
 /// What may be off where nothing is printed to an edge, mm (common practice).
 const WITHOUT_BLEED: f64 = 0.5;
@@ -60,14 +77,15 @@ pub async fn rehearse(
 ) -> Result<Json<RehearsalView>, Problem> {
     let pictures = Arc::clone(pictures);
     desk.slow(move |store| {
-        let RehearsalAsk { job, sheet, day, seed, loading } = ask.0;
+        let RehearsalAsk { job, sheet, day, seed, loading, ppi } = ask.0;
         loading.validate(job.unit)?;
+        let ppi = printed_at(ppi)?;
         let (job, workshop) = (furnished(&job, store).into_owned(), as_built(&*store.workshop()?));
         let prepared = prepared(&job, &workshop, store)?;
         let stage =
             Rehearsing { job: &job, prepared: &prepared, workshop: &workshop, blobs: store, sheet };
         let run = stage.on_sheet()?.run;
-        let made = stage.rehearse(day, seed.into(), &loading, PPI)?;
+        let made = stage.rehearse(day, seed.into(), &loading, ppi)?;
         let worn = stage.worn(run);
         let page = made.printed.page;
         let (place, printing) = (made.place, made.printed.printing);
