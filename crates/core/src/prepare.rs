@@ -247,11 +247,14 @@ pub fn prepare_with(
     memory: &dyn Memory,
 ) -> Result<Prepared, Vec<InputError>> {
     let mut faults = Faults::default();
-    let _ = faults.take(job.validate());
+    let is_sound = faults.take(job.validate()).is_some();
     let Some(records) = faults.take(Records::of(job, workshop)) else {
         return Err(faults.or(()).err().unwrap_or_default());
     };
-    let Some(drawn) = faults.take(draw(job, &records, memory)) else {
+    // What is wrong with forms is told as well, but nothing is printed with figures out of their range: it could take
+    // for ever.
+    let bare = (!is_sound).then(|| job.bare());
+    let Some(drawn) = faults.take(draw(bare.as_ref().unwrap_or(job), &records, memory)) else {
         return Err(faults.or(()).err().unwrap_or_default());
     };
     faults.or(())?;

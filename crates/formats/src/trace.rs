@@ -11,6 +11,7 @@ use aptum_core::job::JobPiece;
 use aptum_core::memory::{Memory, recalled};
 use aptum_core::pixels::Pixels;
 use aptum_core::trace::{InsideBy, Seen, Tracing, View, likely};
+use aptum_core::units::Unit;
 use resvg::tiny_skia::{Pixmap, Transform};
 
 use crate::picture::{Coding, Picture};
@@ -49,9 +50,7 @@ pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs, memory: &dyn Memory) -> Co
 /// What is found in the picture of an outline; `None` where it is missing, or another than was said.
 fn looked(traced: &Traced, blobs: &dyn Blobs, memory: &dyn Memory) -> Option<Arc<Looked>> {
     // What cannot be worked with is told when the job is prepared.
-    if !(1.0..=10_000.0).contains(&traced.width) {
-        return None;
-    }
+    traced.checked(Unit::Mm).ok()?;
     let input = (&traced.picture, &traced.trace, traced.width, traced.looked_at());
     let made = recalled(memory, "traced", &input, || {
         let seen = seen(traced, blobs, memory, None).ok_or_else(Vec::new)?;

@@ -271,6 +271,15 @@ impl Job {
         faults.or(())
     }
 
+    /// The job with nothing printed on its pieces.
+    pub(crate) fn bare(&self) -> Self {
+        let mut job = self.clone();
+        for piece in &mut job.pieces {
+            (piece.face, piece.list) = (None, None);
+        }
+        job
+    }
+
     /// A card holds pieces of the job that stay flat, each on one card only.
     fn validate_members(&self, card: &JobPiece, faults: &mut Faults) {
         let Some(gathered) = card.form.gathered() else { return };
