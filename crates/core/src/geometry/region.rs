@@ -5,7 +5,7 @@ use geo::algorithm::buffer::{BufferStyle, LineJoin};
 use geo::orient::{Direction, Orient};
 use geo::{
     AffineOps, Area, BooleanOps, BoundingRect, Buffer, Coord, LineString, MultiPolygon, Polygon,
-    unary_union,
+    Simplify, unary_union,
 };
 use kurbo::{BezPath, Point, Rect, Vec2};
 
@@ -200,6 +200,12 @@ impl Region {
             super::Join::Bevelled => LineJoin::Bevel,
         };
         Self(self.0.buffer_with_style(BufferStyle::new(distance).line_join(join)))
+    }
+
+    /// With as few corners as keep its edge within `tolerance` mm (Douglas and Peucker 1973).
+    #[must_use]
+    pub fn simplified(&self, tolerance: f64) -> Self {
+        Self(self.0.simplify(tolerance)).union(&Self::empty())
     }
 
     /// Held smaller by `distance` mm on every side, with inner corners rounded.

@@ -125,13 +125,19 @@ pub(super) fn opened(group: &Group) -> Vec<Group> {
     grouped(with_the_clock(&opened)).into_iter().filter(|group| group.area > 1.0).collect()
 }
 
-/// The rings once gaps up to a width are closed: grown by half of it, and shrunk again.
+/// How far a line may stray while gaps are closed, px: each point of a ring grown by far more than lies between them meets
+/// all its neighbours.
+const STRAY: f64 = 0.2;
+
+/// The rings once gaps up to a width are closed: grown by half of it, and shrunk again. What closes them stays inside of
+/// the line elsewhere, which is not moved.
 fn closed(rings: Vec<Vec<Point>>, gap: f64) -> Vec<Vec<Point>> {
     let all = Region::of_rings(
         grouped(rings).into_iter().map(|group| std::iter::once(group.outer).chain(group.holes)),
     );
-    let closed = all.rounded_out(gap / 2.0).rounded_in(gap / 2.0).union(&all);
-    with_the_clock(&closed)
+    let plain = all.simplified(STRAY);
+    let closing = plain.rounded_out(gap / 2.0).rounded_in(gap / 2.0 + STRAY);
+    with_the_clock(&closing.union(&all))
 }
 
 /// The rings of a region as a picture's run: outer ones with the clock, holes against it.

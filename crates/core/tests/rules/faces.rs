@@ -413,6 +413,11 @@ fn a_layer_that_cannot_be_is_refused_by_its_field() {
     assert_eq!(refused(LayerKind::Text(huge)), "size.value");
     let thin = Shape { thickness: 0.0, ..Shape::filled("#ffffff") };
     assert_eq!(refused(LayerKind::Shape(thin)), "thickness");
+    // Nothing is drawn with figures without bounds: it would take for ever, or more memory than there is.
+    let endless = Shape { thickness: -1e308, ..Shape::filled("#ffffff") };
+    assert_eq!(refused(LayerKind::Shape(endless)), "thickness");
+    let vast = Pattern { motif: [9e15, 5.0], ..Pattern::dots("#ffffff") };
+    assert!(refused(LayerKind::Pattern(vast)).starts_with("motif"));
     let red = Shape { fill: Some("red".into()), ..Shape::filled("#ffffff") };
     assert_eq!(refused(LayerKind::Shape(red)), "fill");
     let dense = Pattern { grid: Grid::Pitch([0.0, 5.0]), ..Pattern::dots("#ffffff") };

@@ -120,6 +120,14 @@ fn parts_gaps_and_one_motif_of_several() {
     assert_eq!(joined.outlines.len(), 2);
     let apart = look(&pixels, &Trace { gap: 4.6, ..Trace::default() }, 100.0).unwrap();
     assert_eq!(apart.outlines.len(), 3);
+    // What closes a gap moves no line elsewhere: discs of 15 and 17.5 mm keep their area.
+    let area = |own: &Outlined| own.outer.area().abs();
+    for tracing in [&joined, &apart] {
+        let least = tracing.outlines.iter().map(area).fold(f64::INFINITY, f64::min);
+        let wanted = if tracing.outlines.len() == 2 { 17.5 } else { 15.0f64 };
+        let wanted = wanted.powi(2) * std::f64::consts::PI;
+        assert!((least / wanted - 1.0).abs() < 0.002, "{least} for {wanted}");
+    }
     let around = Trace { around: Some([0.5, 0.75]), ..Trace::default() };
     let one = look(&pixels, &around, 100.0).unwrap();
     assert_eq!(one.outlines.len(), 1);

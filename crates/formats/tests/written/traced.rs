@@ -164,6 +164,19 @@ fn what_is_dark_is_what_scikit_image_finds_with_far_fewer_nodes() {
     }
 }
 
+/// What is out of its range is told and not looked for: a gap of a kilometre would take a day to close.
+#[test]
+fn nothing_is_traced_with_figures_out_of_their_range() {
+    let mut job: Job =
+        serde_json::from_str(include_str!("../../../../demo/jobs/bee-topper.json")).unwrap();
+    let workshop = serde_json::from_str(include_str!("../../../../demo/workshop.json")).unwrap();
+    job.pieces[0].form.traced_mut().unwrap().trace.gap = 1e6;
+    let job = furnished(&job, &DemoPictures, &Forgetful).into_owned();
+    assert!(job.pieces[0].form.traced().unwrap().found.0.is_none());
+    let errors = aptum_core::prepare(&job, &workshop).unwrap_err();
+    assert!(errors[0].field.ends_with("form.traced.trace.gap"), "{errors:?}");
+}
+
 #[test]
 fn the_picture_is_printed_where_it_was_traced_and_cut_around() {
     let job: Job =
