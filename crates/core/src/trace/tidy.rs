@@ -129,6 +129,9 @@ pub(super) fn opened(group: &Group) -> Vec<Group> {
 /// all its neighbours.
 const STRAY: f64 = 0.2;
 
+/// How far inside of the line what closes gaps stays, px: lines that run along each other take polygon algebra long.
+const WITHIN: f64 = 1.0;
+
 /// The rings once gaps up to a width are closed: grown by half of it, and shrunk again. What closes them stays inside of
 /// the line elsewhere, which is not moved.
 fn closed(rings: Vec<Vec<Point>>, gap: f64) -> Vec<Vec<Point>> {
@@ -136,7 +139,9 @@ fn closed(rings: Vec<Vec<Point>>, gap: f64) -> Vec<Vec<Point>> {
         grouped(rings).into_iter().map(|group| std::iter::once(group.outer).chain(group.holes)),
     );
     let plain = all.simplified(STRAY);
-    let closing = plain.rounded_out(gap / 2.0).rounded_in(gap / 2.0 + STRAY);
+    // A round that is shrunk by as much as it was grown runs through one point again and again.
+    let grown = plain.rounded_out(gap / 2.0).simplified(STRAY);
+    let closing = grown.rounded_in(gap / 2.0 + WITHIN);
     with_the_clock(&closing.union(&all))
 }
 
