@@ -129,7 +129,7 @@ pub(super) fn opened(group: &Group) -> Vec<Group> {
 /// all its neighbours.
 const STRAY: f64 = 0.2;
 
-/// How far inside of the line what closes gaps stays, px: lines that run along each other take polygon algebra long.
+/// How far inside of the line what closes gaps stays, px, so that it moves the line nowhere else.
 const WITHIN: f64 = 1.0;
 
 /// The rings once gaps up to a width are closed: grown by half of it, and shrunk again. What closes them stays inside of

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use aptum_core::lines::{Lines, Look};
+use aptum_core::lines::{Group, Lines, Look};
 use aptum_formats::lines::{ReadError, brought, kept, look_at};
 use kurbo::ParamCurveArclen;
 
@@ -10,13 +10,18 @@ pub fn folder() -> std::path::PathBuf {
     std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/reference/drawings")
 }
 
-fn lengths(lines: &Lines) -> BTreeMap<String, f64> {
+/// How long the lines are, in their units, by what their group is told by.
+fn lengths_by(lines: &Lines, told: impl Fn(&Group) -> String) -> BTreeMap<String, f64> {
     let mut all = BTreeMap::new();
     for line in &lines.lines {
         let long: f64 = line.path.segments().map(|own| own.arclen(1e-7)).sum();
-        *all.entry(lines.groups[line.group].layer.clone()).or_insert(0.0) += long;
+        *all.entry(told(&lines.groups[line.group])).or_insert(0.0) += long;
     }
     all
+}
+
+fn lengths(lines: &Lines) -> BTreeMap<String, f64> {
+    lengths_by(lines, |group| group.layer.clone())
 }
 
 /// Made by `tools/reference/drawings.py`: ezdxf 1.4 and svgpathtools.
@@ -99,16 +104,6 @@ fn a_page_has_lines_in_points_or_in_units_of_its_own() {
     }
 }
 
-/// How much of the lines has each look, in their units.
-fn by_look(lines: &Lines) -> BTreeMap<&'static str, f64> {
-    let mut all = BTreeMap::new();
-    for line in &lines.lines {
-        let long: f64 = line.path.segments().map(|own| own.arclen(1e-6)).sum();
-        *all.entry(lines.groups[line.group].look.name()).or_default() += long;
-    }
-    all
-}
-
 /// ISO 32000-1, 14.11.2.1: a page is clipped to its crop box. SVG 2, 8.2: and a drawing to its view box.
 #[test]
 fn what_lies_off_the_page_is_hidden() {
@@ -120,7 +115,7 @@ fn what_lies_off_the_page_is_hidden() {
     for (bytes, edge, per_unit) in
         [(cropped, 0.0, 1.0), (drawn.as_bytes().to_vec(), 160.0, 96.0 / 25.4)]
     {
-        let lines = by_look(&brought(&bytes, 1).unwrap());
+        let lines = lengths_by(&brought(&bytes, 1).unwrap(), |group| group.look.name().to_owned());
         let [seen, hidden] =
             [Look::Stroke, Look::Clipped].map(|look| lines[look.name()] / per_unit);
         assert!((seen - 60.0 - edge).abs() < 0.05 && (hidden - 40.0).abs() < 0.05, "{lines:?}");
