@@ -59,10 +59,14 @@ async fn operations_are_split_moved_and_put_back_by_a_remedy() {
         .await;
     // The outline before all else frees the pieces too early.
     browser.run(&format!("{row}[{row}.length - 1].click()")).await;
+    // One step after the other, before the first is answered.
     for _ in 0..3 {
         browser.click("Earlier").await;
-        browser.settled().await;
     }
+    browser.settled().await;
+    browser
+        .until(names, |own| own.as_str().is_some_and(|own| own.starts_with("cut, outlines,")))
+        .await;
     browser.read(".fit-row", "on pieces that are cut free").await;
     browser.click("Order of work").await;
     browser.click("Cut last, as usual").await;

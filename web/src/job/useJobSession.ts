@@ -34,6 +34,8 @@ export interface JobSession {
   canRedo: boolean;
   /** The newest job that the server has answered with, for what goes on between two drawings of the page. */
   latest: () => Job;
+  /** What a field was last set to and is not answered yet; `undefined` where nothing waits. */
+  tried: (field: string) => unknown;
   /** Previews changes. */
   propose: (...changes: FieldChange[]) => void;
   /** Saves what is being tried, after last changes if any are given; false when it cannot be. */
@@ -260,6 +262,10 @@ export function useJobSession(opened: OpenJob): JobSession {
     canUndo: saved.can_undo,
     canRedo: saved.can_redo,
     latest: useCallback(() => latest.current.job, []),
+    tried: useCallback((field: string) => {
+      const { sent, changes } = latest.current;
+      return [...sent, ...changes].findLast((change) => change.field === field)?.value;
+    }, []),
     propose,
     keep,
     drop,

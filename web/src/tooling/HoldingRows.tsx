@@ -1,5 +1,6 @@
 /** What holds pieces in the sheet, what divides the waste, and which copies come first and last. */
-import type { SheetCopy, Nicks, Pin, Tooling, UnitInfo } from '../api/generated/types';
+import { set } from '../api/fields';
+import type { FieldChange, SheetCopy, Pin, Tooling, UnitInfo } from '../api/generated/types';
 import { useMeta } from '../api/queries';
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
@@ -10,7 +11,7 @@ import type { JobSession } from '../job/useJobSession';
 interface Props {
   tooling: Tooling;
   copies: SheetCopy[];
-  onKeep: (tooling: Tooling) => void;
+  onKeep: (...changes: FieldChange[]) => void;
   session: JobSession;
   unit: UnitInfo;
 }
@@ -22,11 +23,10 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
   const { nicks, perforated, weeding } = tooling;
   const held: Held = nicks ? 'nicks' : perforated ? 'perforated' : 'carrier';
   const hold = (how: Held) =>
-    onKeep({
-      ...tooling,
-      nicks: how === 'nicks' ? (starts?.nicks ?? null) : null,
-      perforated: how === 'perforated' ? (starts?.perforation ?? null) : null,
-    });
+    onKeep(
+      set('tooling.nicks', how === 'nicks' ? (starts?.nicks ?? null) : null),
+      set('tooling.perforated', how === 'perforated' ? (starts?.perforation ?? null) : null),
+    );
   const figure = (field: string, label: string, value: number, text?: string) => (
     <FigureField
       key={field}
@@ -36,7 +36,6 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
       unit={unit}
     />
   );
-  const keepNicks = (next: Nicks) => onKeep({ ...tooling, nicks: next });
   return (
     <>
       <Rows title="Holding" page="nicks">
@@ -60,7 +59,7 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
                 { value: 'count', label: 'by number' },
                 { value: 'every', label: 'at a distance' },
               ]}
-              onChoose={(how) => keepNicks({ ...nicks, every: how === 'every' ? 50 : null })}
+              onChoose={(how) => onKeep(set('tooling.nicks.every', how === 'every' ? 50 : null))}
             />
             {nicks.every == null
               ? figure('nicks.count', 'In each outline', nicks.count, String(nicks.count))
@@ -73,7 +72,7 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
                   { value: 'not', label: 'if it must be' },
                   { value: 'too', label: 'too' },
                 ]}
-                onChoose={(how) => keepNicks({ ...nicks, seen: how === 'too' })}
+                onChoose={(how) => onKeep(set('tooling.nicks.seen', how === 'too'))}
               />
             )}
           </>
@@ -92,7 +91,7 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
             { value: 'on', label: 'around the pieces' },
           ]}
           onChoose={(how) =>
-            onKeep({ ...tooling, weeding: how === 'on' ? (starts?.weeding ?? null) : null })
+            onKeep(set('tooling.weeding', how === 'on' ? (starts?.weeding ?? null) : null))
           }
         />
         {weeding && (
@@ -105,9 +104,7 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
                 { value: 'on', label: 'on' },
                 { value: 'off', label: 'off' },
               ]}
-              onChoose={(how) =>
-                onKeep({ ...tooling, weeding: { ...weeding, lines: how === 'on' } })
-              }
+              onChoose={(how) => onKeep(set('tooling.weeding.lines', how === 'on'))}
             />
           </>
         )}
@@ -118,13 +115,13 @@ export function HoldingRows({ tooling, copies, onKeep, session, unit }: Props) {
             label="Worked first"
             pin={tooling.first ?? null}
             copies={copies}
-            onPin={(first) => onKeep({ ...tooling, first })}
+            onPin={(first) => onKeep(set('tooling.first', first))}
           />
           <Pinned
             label="Worked last"
             pin={tooling.last ?? null}
             copies={copies}
-            onPin={(last) => onKeep({ ...tooling, last })}
+            onPin={(last) => onKeep(set('tooling.last', last))}
           />
         </Rows>
       )}

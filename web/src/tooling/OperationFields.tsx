@@ -1,7 +1,9 @@
 /** What is said of one operation: station, force, speed, passes, depth, when and how. */
 import { Button } from 'react-bootstrap';
 
+import { remove, set } from '../api/fields';
 import type {
+  FieldChange,
   ForceUnit,
   Moment,
   OperationSay,
@@ -36,20 +38,18 @@ interface Props {
   own: OperationView;
   tooling: Tooling;
   forceUnit: string;
-  onKeep: (tooling: Tooling) => void;
+  onKeep: (...changes: FieldChange[]) => void;
   session: JobSession;
   unit: UnitInfo;
 }
 
 export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit }: Props) {
   const starts = useMeta().data?.starts;
-  const operations = tooling.operations ?? {};
-  const say: OperationSay = operations[own.id] ?? {};
-  const keep = (next: OperationSay) => {
-    const told = Object.fromEntries(Object.entries(next).filter(([, value]) => value !== null));
-    onKeep({ ...tooling, operations: { ...operations, [own.id]: told } });
-  };
-  const errors = (name: string) => errorsOf(session, `tooling.operations.${own.id}.${name}`);
+  const say: OperationSay = tooling.operations?.[own.id] ?? {};
+  const at = (id: string) => `tooling.operations.${id}`;
+  const keep = (told: OperationSay) =>
+    onKeep(...Object.entries(told).map(([name, value]) => set(`${at(own.id)}.${name}`, value)));
+  const errors = (name: string) => errorsOf(session, `${at(own.id)}.${name}`);
   const symbol = SYMBOLS[forceUnit as ForceUnit];
   const start = starts?.forces.find((force) => force.unit === forceUnit);
   const hasDepth = own.depth_setting !== null && own.tool === 'knife';
@@ -68,7 +68,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
             <Button
               size="sm"
               variant="outline-primary"
-              onClick={() => keep({ ...say, force: null, speed: null, passes: null, depth: null })}
+              onClick={() => keep({ force: null, speed: null, passes: null, depth: null })}
             >
               As the recipe says
             </Button>
@@ -90,7 +90,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
               variant="outline-primary"
               onClick={() => {
                 const { force, speed, passes, depth } = own.last ?? own;
-                keep({ ...say, force, speed, passes, depth });
+                keep({ force, speed, passes, depth });
               }}
             >
               As last time
@@ -105,7 +105,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
           { value: 'on', label: 'on' },
           { value: 'off', label: 'off' },
         ]}
-        onChoose={(how) => keep({ ...say, off: how === 'off' })}
+        onChoose={(how) => keep({ off: how === 'off' })}
       />
       {own.stations.length > 0 ? (
         <ChoiceField
@@ -113,7 +113,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
           value={say.station ?? own.stations[0] ?? ''}
           choices={own.stations.map((name) => ({ value: name, label: name }))}
           errors={errors('station')}
-          onChoose={(station) => keep({ ...say, station })}
+          onChoose={(station) => keep({ station })}
         />
       ) : (
         <p className="lay-note lay-trouble">No station of this cutter holds a {own.tool}.</p>
@@ -122,7 +122,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
         label="Force"
         suffix={symbol}
         isTold={own.force !== null}
-        onTell={(isTold) => keep({ ...say, force: isTold ? (start ?? null) : null })}
+        onTell={(isTold) => keep({ force: isTold ? (start ?? null) : null })}
       />
       {own.force !== null && (
         <PlainLength
@@ -132,14 +132,14 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
           measured="amount"
           errors={errors('force.amount')}
           onTry={() => undefined}
-          onKeep={(amount) => keep({ ...say, force: { amount, unit: forceUnit as ForceUnit } })}
+          onKeep={(amount) => keep({ force: { amount, unit: forceUnit as ForceUnit } })}
         />
       )}
       <Told
         label="Speed"
         suffix="mm/s"
         isTold={own.speed !== null}
-        onTell={(isTold) => keep({ ...say, speed: isTold ? (starts?.speed ?? null) : null })}
+        onTell={(isTold) => keep({ speed: isTold ? (starts?.speed ?? null) : null })}
       />
       {own.speed !== null && (
         <PlainLength
@@ -149,7 +149,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
           measured="amount"
           errors={errors('speed')}
           onTry={() => undefined}
-          onKeep={(speed) => keep({ ...say, speed })}
+          onKeep={(speed) => keep({ speed })}
         />
       )}
       <PlainLength
@@ -159,7 +159,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
         measured="count"
         errors={errors('passes')}
         onTry={() => undefined}
-        onKeep={(passes) => keep({ ...say, passes })}
+        onKeep={(passes) => keep({ passes })}
       />
       {hasDepth && (
         <Told
@@ -167,7 +167,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
           suffix="step"
           left="as it is"
           isTold={own.depth !== null}
-          onTell={(isTold) => keep({ ...say, depth: isTold ? 1 : null })}
+          onTell={(isTold) => keep({ depth: isTold ? 1 : null })}
         />
       )}
       {hasDepth && own.depth !== null && (
@@ -178,7 +178,7 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
           measured="amount"
           errors={errors('depth')}
           onTry={() => undefined}
-          onKeep={(depth) => keep({ ...say, depth })}
+          onKeep={(depth) => keep({ depth })}
         />
       )}
       {own.kind === 'reverse-crease' && (
@@ -186,16 +186,14 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
           label="Made"
           value={own.reverse}
           choices={WAYS}
-          onChoose={(reverse) => keep({ ...say, reverse: reverse as Reverse })}
+          onChoose={(reverse) => keep({ reverse: reverse as Reverse })}
         />
       )}
       <ChoiceField
         label="When"
         value={own.when}
         choices={MOMENTS}
-        onChoose={(when) =>
-          keep({ ...say, when: when === 'after-print' ? null : (when as Moment) })
-        }
+        onChoose={(when) => keep({ when: when === 'after-print' ? null : (when as Moment) })}
       />
       <Result label="Lines" value={`${own.lines}, ${own.length_text}`} />
       <div className="operation-moves">
@@ -204,20 +202,13 @@ export function OperationFields({ own, tooling, forceUnit, onKeep, session, unit
             key={share.id}
             size="sm"
             variant="link"
-            onClick={() => onKeep({ ...tooling, operations: { ...operations, [share.id]: {} } })}
+            onClick={() => onKeep(set(at(share.id), {}))}
           >
             Split off {share.name}
           </Button>
         ))}
         {own.is_share && (
-          <Button
-            size="sm"
-            variant="link"
-            onClick={() => {
-              const rest = Object.entries(operations).filter(([id]) => id !== own.id);
-              onKeep({ ...tooling, operations: Object.fromEntries(rest) });
-            }}
-          >
+          <Button size="sm" variant="link" onClick={() => onKeep(remove(at(own.id)))}>
             Join with the others
           </Button>
         )}

@@ -1,7 +1,8 @@
 /** The operations, in the order in which they run, each with its settings. */
 import { Button } from 'react-bootstrap';
 
-import type { Tooling, ToolingView, UnitInfo } from '../api/generated/types';
+import { set } from '../api/fields';
+import type { FieldChange, Tooling, ToolingView, UnitInfo } from '../api/generated/types';
 import { Rows } from '../card/SpecCard';
 import type { JobSession } from '../job/useJobSession';
 import { OperationFields } from './OperationFields';
@@ -9,24 +10,34 @@ import { OperationFields } from './OperationFields';
 interface Props {
   view: ToolingView;
   tooling: Tooling;
-  chosen: number | null;
+  /** The one that is open, by its id. */
+  chosen: string | null;
   forceUnit: string;
-  onChoose: (operation: number | null) => void;
-  onKeep: (tooling: Tooling) => void;
+  onChoose: (operation: string | null) => void;
+  onKeep: (...changes: FieldChange[]) => void;
   onTest: (operation: string) => void;
   session: JobSession;
   unit: UnitInfo;
 }
 
+/** The operations in the order that is asked for by now, which what is drawn may not show yet. */
+function inOrder(view: ToolingView, order: string[]) {
+  const places = view.operations.map(({ id }) => order.indexOf(id));
+  if (places.includes(-1)) return view.operations;
+  return order.flatMap((id) => view.operations.filter((own) => own.id === id));
+}
+
 export function OperationRows(props: Props) {
-  const { view, tooling, chosen, onChoose, onKeep } = props;
-  const ids = view.operations.map(({ id }) => id);
-  const move = (at: number, by: number) => {
-    const order = [...ids];
-    const [own] = order.splice(at, 1);
-    if (own) order.splice(at + by, 0, own);
-    onKeep({ ...tooling, order });
-    onChoose(at + by);
+  const { view, tooling, chosen, onChoose, onKeep, session } = props;
+  const operations = inOrder(view, tooling.order ?? []);
+  const move = (id: string, by: number) => {
+    // A second step may come before the first is answered.
+    const asked = session.tried('tooling.order');
+    const order = asked === undefined ? tooling.order : (asked as string[] | null);
+    const ids = inOrder(view, order ?? []).map((own) => own.id);
+    const at = ids.indexOf(id);
+    const to = Math.min(Math.max(at + by, 0), ids.length - 1);
+    onKeep(set('tooling.order', ids.toSpliced(at, 1).toSpliced(to, 0, id)));
   };
   return (
     <Rows
@@ -34,14 +45,14 @@ export function OperationRows(props: Props) {
       page="operations"
       aside={
         (tooling.order?.length ?? 0) > 0 && (
-          <Button size="sm" variant="link" onClick={() => onKeep({ ...tooling, order: [] })}>
+          <Button size="sm" variant="link" onClick={() => onKeep(set('tooling.order', null))}>
             Usual order
           </Button>
         )
       }
     >
-      {view.operations.map((own, at) => (
-        <div key={own.id} className={`operation${chosen === at ? ' is-open' : ''}`}>
+      {operations.map((own, at) => (
+        <div key={own.id} className={`operation${chosen === own.id ? ' is-open' : ''}`}>
           {own.before.map((words) => (
             <p key={words} className="operation-stop">
               {words}
@@ -49,8 +60,8 @@ export function OperationRows(props: Props) {
           ))}
           <Button
             variant="plain"
-            aria-expanded={chosen === at}
-            onClick={() => onChoose(chosen === at ? null : at)}
+            aria-expanded={chosen === own.id}
+            onClick={() => onChoose(chosen === own.id ? null : own.id)}
           >
             <svg viewBox="0 0 40 6" aria-hidden="true">
               <path d="M0 3H40" className={`line-${own.kind}`} />
@@ -58,17 +69,22 @@ export function OperationRows(props: Props) {
             <b>{own.name}</b>
             <span className="figure">{own.is_off ? 'off' : own.time_text}</span>
           </Button>
-          {chosen === at && (
+          {chosen === own.id && (
             <>
               <div className="operation-moves">
-                <Button size="sm" variant="link" disabled={at === 0} onClick={() => move(at, -1)}>
+                <Button
+                  size="sm"
+                  variant="link"
+                  disabled={at === 0}
+                  onClick={() => move(own.id, -1)}
+                >
                   Earlier
                 </Button>
                 <Button
                   size="sm"
                   variant="link"
-                  disabled={at + 1 === ids.length}
-                  onClick={() => move(at, 1)}
+                  disabled={at + 1 === operations.length}
+                  onClick={() => move(own.id, 1)}
                 >
                   Later
                 </Button>

@@ -10,8 +10,8 @@ interface Props {
   view: ToolingView;
   /** The moment, s. */
   now: number;
-  /** The operation that is pointed at. */
-  chosen: number | null;
+  /** The place of the operation that is open; −1 where none is. */
+  chosen: number;
   /** Whether what a blade will really cut is drawn over what was asked. */
   isReal: boolean;
   pointed: number | null;
@@ -78,7 +78,7 @@ export function PathDrawing(props: Props) {
         className="nicks"
         d={view.nicks.map(([x, y]) => `M${x - 1} ${y - 0.7}h2v1.4h-2z`).join('')}
       />
-      {chosen !== null && <Begins all={all} operation={chosen} />}
+      {chosen >= 0 && <Begins all={all} operation={chosen} />}
       {first && <circle className="tool-start" cx={first.from[0]} cy={first.from[1]} r={1.6} />}
       {shown && (
         <g className="pointed">

@@ -4,8 +4,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 
 import { api } from '../api/client';
-import { set } from '../api/fields';
-import type { Tooling } from '../api/generated/types';
+import type { FieldChange, Tooling } from '../api/generated/types';
 import { partsOf, SheetDrawing } from '../board/SheetDrawing';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
 import { SwitchField } from '../card/SwitchField';
@@ -23,7 +22,7 @@ import { usePlaying } from './usePlaying';
 export function ToolingStage(props: StageProps) {
   const { id, session, preview, workshop, unit, chosen: check, notice, onMore } = props;
   const [picked, setPicked] = useState(0);
-  const [chosen, setChosen] = useState<number | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
   const [tested, setTested] = useState<string | null>(null);
   const [isReal, setReal] = useState(false);
   const [over, setOver] = useState<number | null>(null);
@@ -50,13 +49,13 @@ export function ToolingStage(props: StageProps) {
   }, [checks, onMore]);
   const playing = usePlaying(view?.seconds ?? 0);
   const [width, height] = sheet.page;
-  const keep = (next: Tooling) => void session.keep(set('tooling', next));
+  const keep = (...changes: FieldChange[]) => void session.keep(...changes);
   const stretch = pointed === null ? undefined : view?.stretches[pointed];
   const operation = stretch && view?.operations[stretch.operation];
   const pick = useCallback(
     (at: number) => {
       const own = view?.stretches[at];
-      if (own) setChosen(own.operation);
+      if (own) setChosen(view.operations[own.operation]?.id ?? null);
       setHeld(at);
     },
     [view],
@@ -88,7 +87,8 @@ export function ToolingStage(props: StageProps) {
           />
           {view && (
             <PathDrawing
-              {...{ view, chosen, isReal, pointed }}
+              {...{ view, isReal, pointed }}
+              chosen={view.operations.findIndex((own) => own.id === chosen)}
               now={playing.now}
               onPoint={setOver}
               onPick={pick}

@@ -43,7 +43,7 @@ pub enum Doing {
     Set,
     /// The value comes to the end of the list, with a free id where its members have ids and it has none.
     Add,
-    /// It is taken out of its list.
+    /// It is taken out of its list, or from among what is kept by names.
     Remove,
     /// It moves so many places on in its list, or back.
     Move,
@@ -117,8 +117,13 @@ pub fn with_edits(job: &Job, changes: &[FieldChange]) -> Result<Job, FieldError>
             }
             Doing::Remove | Doing::Move => {
                 let name = path.pop().unwrap_or_default();
-                let list = walk(&mut whole, &path).and_then(Value::as_array_mut);
-                let members = list.ok_or_else(nowhere)?;
+                let mut list = walk(&mut whole, &path);
+                if let (Some(Value::Object(named)), Some(Doing::Remove)) = (&mut list, change.doing)
+                {
+                    named.remove(name).ok_or_else(nowhere)?;
+                    continue;
+                }
+                let members = list.and_then(Value::as_array_mut).ok_or_else(nowhere)?;
                 let at = place(members, name).filter(|at| *at < members.len());
                 let at = at.ok_or_else(nowhere)?;
                 let member = members.remove(at);
@@ -296,6 +301,29 @@ mod tests {
         }
         let many = vec![FieldChange::set("name", "x"); MOST_CHANGES + 1];
         assert_eq!(with_edits(&job(), &many), Err(FieldError::TooMany(MOST_CHANGES + 1)));
+    }
+
+    #[test]
+    fn what_is_kept_by_names_is_said_and_taken_back_alone() {
+        let take = |field: &str| FieldChange {
+            doing: Some(Doing::Remove),
+            ..FieldChange::set(field, Value::Null)
+        };
+        let said = [
+            FieldChange::set("tooling.operations.cut.passes", 3),
+            FieldChange::set("tooling.operations.cut@edge", json!({})),
+            FieldChange::set("tooling.operations.cut.speed", 40.0),
+        ];
+        let changed = with_edits(&job(), &said).unwrap();
+        let split = changed.tooling.operations.keys().map(|id| id.0.as_str());
+        assert_eq!(split.collect::<Vec<_>>(), ["cut", "cut@edge"]);
+        let joined = with_edits(&changed, &[take("tooling.operations.cut@edge")]).unwrap();
+        let (id, say) = joined.tooling.operations.iter().next().unwrap();
+        assert_eq!((joined.tooling.operations.len(), id.0.as_str()), (1, "cut"));
+        assert_eq!((say.passes, say.speed), (Some(3), Some(40.0)));
+        let again = with_edits(&joined, &[take("tooling.operations.cut@edge")]);
+        assert_eq!(again, Err(FieldError::Unknown("tooling.operations.cut@edge".into())));
+        assert!(matches!(with_edits(&job(), &[take("name")]), Err(FieldError::Unfit { .. })));
     }
 
     #[test]
