@@ -1,5 +1,5 @@
 # Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
-.PHONY: demo test soak bench shots reference reference-nesting reference-travel reference-misfeeds reference-rehearsals types release web lint check-types tools clean
+.PHONY: demo test soak bench shots reference reference-nesting reference-travel reference-misfeeds reference-rehearsals types release web lint formatting check-types tools clean
 
 # Headless Chromium for the end-to-end tests and the pictures.
 APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
@@ -13,7 +13,7 @@ demo: web
 release: web
 	cargo build --release -p aptum
 
-test: tools web lint
+test: tools web formatting
 	cargo test --workspace --no-run
 	$(MAKE) check-types
 	cargo test --workspace
@@ -97,9 +97,12 @@ web/node_modules/.made: web/package-lock.json
 	cd web && npm ci --no-audit --no-fund
 	touch $@
 
-lint: web/node_modules/.made
-	cargo fmt --all --check
+# Before a commit. Not a part of `make test`, since Clippy looks through every package once more.
+lint: formatting
 	cargo clippy --workspace --all-targets -- -D warnings
+
+formatting: web/node_modules/.made
+	cargo fmt --all --check
 	cd web && npm run lint
 
 check-types:

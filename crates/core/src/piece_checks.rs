@@ -5,7 +5,7 @@ use std::cmp::Ordering;
 use crate::blob::Blobs;
 use crate::check::{Check, Drawing, Stage, State};
 use crate::error::{Change, Remedy, Setting};
-use crate::face::{LayerKind, Motif, Pattern, Text};
+use crate::face::{LayerKind, Motif, Pattern};
 use crate::job::{Job, JobPiece};
 
 impl Check {
@@ -82,13 +82,12 @@ pub fn missing_blobs(job: &Job, blobs: &dyn Blobs) -> Vec<Check> {
                 LayerKind::Pattern(Pattern { motif_of: Motif::Picture(picture), .. }) => {
                     (&picture.blob, "Picture", picture.origin.name.as_str(), None)
                 }
-                LayerKind::Text(Text { own_typeface: Some(own), .. }) => {
-                    let field = layer.field("own_typeface");
+                _ => {
+                    let Some((own, field)) = layer.own_typeface() else { continue };
                     let shelf = "Set it in one of the shelf";
-                    let remedy = Remedy::set(shelf, &field, Setting::Standard);
+                    let remedy = Remedy::set(shelf, &layer.field(field), Setting::Standard);
                     (&own.blob, "Typeface", own.origin.name.as_str(), Some(remedy))
                 }
-                _ => continue,
             };
             if blobs.holds(blob) {
                 continue;

@@ -45,7 +45,7 @@ pub fn art_svg(piece: &PreparedPiece, side: Side, blobs: &dyn Blobs) -> String {
 }
 
 /// The blanks of a piece with what is printed on one side of each, as that is seen.
-fn arts(piece: &PreparedPiece, side: Side) -> impl Iterator<Item = (&Part, &Art)> {
+pub(crate) fn arts(piece: &PreparedPiece, side: Side) -> impl Iterator<Item = (&Part, &Art)> {
     let (flat, arts) = match (side, &piece.back) {
         (Side::Back, Some(back)) => (&back.flat, back.arts.as_slice()),
         (Side::Back, None) => (&piece.flat, &[][..]),
@@ -203,16 +203,16 @@ pub fn png(svg: &str, ppi: f64, is_on_white: bool) -> io::Result<Vec<u8>> {
 }
 
 /// A drawing in the making.
-struct Drawing<'a> {
+pub(crate) struct Drawing<'a> {
     blobs: &'a dyn Blobs,
-    shared: Vec<Group>,
+    pub(crate) shared: Vec<Group>,
     clips: Vec<ClipPath>,
     gradients: Vec<LinearGradient>,
     pictures: Vec<(BlobId, Image)>,
 }
 
 impl<'a> Drawing<'a> {
-    const fn new(blobs: &'a dyn Blobs) -> Self {
+    pub(crate) const fn new(blobs: &'a dyn Blobs) -> Self {
         Self {
             blobs,
             shared: Vec::new(),
@@ -223,7 +223,7 @@ impl<'a> Drawing<'a> {
     }
 
     /// Layers, the first undermost; varnish, which is clear, and pictures whose bytes are missing are left out.
-    fn inks<'i>(&mut self, layers: impl Iterator<Item = &'i Inked>) -> Vec<Group> {
+    pub(crate) fn inks<'i>(&mut self, layers: impl Iterator<Item = &'i Inked>) -> Vec<Group> {
         let mut layers: Vec<_> =
             layers.filter(|inked| inked.finish.separation() <= Separation::Colour).collect();
         layers.sort_by_key(|inked| inked.finish.separation());
@@ -270,7 +270,7 @@ impl<'a> Drawing<'a> {
         format!("url(#{name})")
     }
 
-    fn clipped(&mut self, group: Group, clip: Option<&BezPath>) -> Group {
+    pub(crate) fn clipped(&mut self, group: Group, clip: Option<&BezPath>) -> Group {
         let Some(clip) = clip else { return group };
         let name = format!("clip{}", self.clips.len());
         let group = group.set("clip-path", format!("url(#{name})"));
@@ -301,7 +301,7 @@ impl<'a> Drawing<'a> {
         Some(at)
     }
 
-    fn finish(self, title: &str, bounds: Rect, whole: Group) -> String {
+    pub(crate) fn finish(self, title: &str, bounds: Rect, whole: Group) -> String {
         let (width, height) = (tidy(bounds.width()), tidy(bounds.height()));
         let pictures = self.pictures.into_iter().map(|(_, image)| image);
         let shared = pictures.fold(Definitions::new(), Definitions::add);
@@ -319,11 +319,11 @@ impl<'a> Drawing<'a> {
     }
 }
 
-fn path(own: &BezPath) -> Path {
+pub(crate) fn path(own: &BezPath) -> Path {
     Path::new().set("d", path_text(own))
 }
 
-fn matrix(affine: Affine) -> String {
+pub(crate) fn matrix(affine: Affine) -> String {
     let [a, b, c, d, e, f] = affine.as_coeffs();
     format!("matrix({a} {b} {c} {d} {e} {f})")
 }

@@ -1,5 +1,5 @@
 //! Files in and out: the print PDF, the hand-cut PDF, the cut SVG, the flat as DXF and FOLD, the folded
-//! piece as glTF and OBJ, pictures, lists, and the job archive.
+//! piece as a drawing, glTF and OBJ, pictures, lists, and the job archive.
 //!
 //! Everything is written from what [`aptum_core::prepare`] returns; nothing is computed again here.
 
@@ -10,6 +10,7 @@ pub mod content;
 pub mod drawing;
 pub mod dxf;
 pub mod fold;
+pub mod folded;
 pub mod font;
 pub mod gcode;
 pub mod gltf;

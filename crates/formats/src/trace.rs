@@ -7,14 +7,17 @@ use aptum_core::Job;
 use aptum_core::blob::{BlobId, Blobs};
 use aptum_core::face::{Cover, Face, KnownCover};
 use aptum_core::form::{Found, Looked, Traced};
+use aptum_core::geometry::{BezPath, Rect};
 use aptum_core::job::JobPiece;
+use aptum_core::lines::{Group, Line, Lines, Look};
 use aptum_core::memory::{Memory, recalled};
 use aptum_core::pixels::Pixels;
-use aptum_core::trace::{InsideBy, Seen, Tracing, View, likely};
+use aptum_core::trace::{InsideBy, Seen, Tracing, View, dark_edges, likely};
 use aptum_core::units::Unit;
 use resvg::tiny_skia::{Pixmap, Transform};
 
-use crate::picture::{Coding, Picture};
+use crate::drawing::DrawingFile;
+use crate::picture::{Coding, Picture, PictureError};
 use crate::{drawing, lines};
 
 /// The job with all that its pieces are made from that lies in blobs: typefaces of its maker's own, where
@@ -108,6 +111,35 @@ pub fn seen(
 #[must_use]
 pub fn likely_in(bytes: &[u8], sides: [u32; 2]) -> Option<InsideBy> {
     Some(likely(&pixels(bytes, sides)?))
+}
+
+/// True for a picture of pixels, by its first bytes.
+#[must_use]
+pub fn is_of_pixels(bytes: &[u8]) -> bool {
+    DrawingFile::of(bytes).is_none() && image::guess_format(bytes).is_ok()
+}
+
+/// What is dark in a picture of pixels, as lines in pixels, and its frame.
+///
+/// # Errors
+/// [`PictureError`].
+pub fn dark_in(bytes: &[u8]) -> Result<(Lines, Rect), PictureError> {
+    let (picture, kept) = Picture::brought(bytes, 1)?;
+    let sides = picture.pixels;
+    let edges = pixels(&kept, sides).map_or_else(Vec::new, |pixels| dark_edges(&pixels));
+    let black = Group { layer: String::new(), colour: "#000000".to_owned(), look: Look::Fill };
+    let line = |path: BezPath| Line { group: 0, path, width: 0.0, told: None };
+    let lines = Lines {
+        groups: vec![black],
+        lines: edges.into_iter().map(line).collect(),
+        unit: None,
+        angles: Vec::new(),
+        words: 0,
+        pictures: 1,
+        mended: Vec::new(),
+    };
+    let [width, height] = sides.map(f64::from);
+    Ok((lines, Rect::new(0.0, 0.0, width, height)))
 }
 
 fn pixels(bytes: &[u8], sides: [u32; 2]) -> Option<Pixels> {

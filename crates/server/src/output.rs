@@ -10,10 +10,11 @@ use aptum_core::face::{Art, Face, Side};
 use aptum_core::geometry::Rect;
 use aptum_core::tooling::{ToolPath, path_checks};
 use aptum_core::workshop::Cutter;
-use aptum_core::{Job, Prepared, Workshop};
+use aptum_core::{Job, Prepared, PreparedPiece, Workshop};
 use aptum_formats::art::{USUAL_PPI, art_svg, most_ppi, png, sheet_svg};
 use aptum_formats::dxf::{flat_dxf, sheet_dxf};
 use aptum_formats::fold::flat_fold;
+use aptum_formats::folded::{folded_png, folded_svg};
 use aptum_formats::gcode::gcode;
 use aptum_formats::gltf::folded_gltf;
 use aptum_formats::hpgl::hpgl;
@@ -132,6 +133,10 @@ pub enum OutputKind {
     FlatDxf(usize),
     /// A piece laid flat, as FOLD.
     FlatFold(usize),
+    /// A piece closed, with what is printed on it, as SVG.
+    FoldedSvg(usize),
+    /// The same as PNG.
+    FoldedPng(usize),
     /// A piece closed, as glTF.
     FoldedGltf(usize),
     /// A piece closed, as OBJ.
@@ -142,7 +147,10 @@ impl OutputKind {
     /// True for pictures, which are drawn only where they are asked for one by one.
     #[must_use]
     pub const fn is_picture(self) -> bool {
-        matches!(self, Self::SheetPng(..) | Self::ArtPng(..) | Self::MarksPng(_))
+        matches!(
+            self,
+            Self::SheetPng(..) | Self::ArtPng(..) | Self::MarksPng(_) | Self::FoldedPng(_)
+        )
     }
 }
 
@@ -256,6 +264,8 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
         let Some(fold) = &drawn.formed.fold else { continue };
         add("flat.fold", OutputKind::FlatFold(piece));
         if !fold.is_flat() {
+            add("folded.svg", OutputKind::FoldedSvg(piece));
+            add("folded.png", OutputKind::FoldedPng(piece));
             add("folded.gltf", OutputKind::FoldedGltf(piece));
             add("folded.obj", OutputKind::FoldedObj(piece));
         }
@@ -299,6 +309,12 @@ impl Desired<'_> {
             run.sheets > 0 && sheet < first
         })?;
         tool_path(self.prepared, self.job, self.workshop, run)
+    }
+
+    /// The colour of the card that a piece is made of.
+    fn card(&self, piece: &PreparedPiece) -> &str {
+        let stock = self.workshop.stocks.get(&piece.job_piece.stock);
+        stock.map_or("#ffffff", |stock| stock.colour.as_str())
     }
 
     /// Writes one of the job's [`outputs`].
@@ -350,12 +366,21 @@ impl Desired<'_> {
                 let fold = drawn.formed.fold.as_ref().ok_or_else(none)?;
                 out.write_all(flat_fold(&drawn.name, &drawn.flat, fold).as_bytes())
             }
+            OutputKind::FoldedSvg(at) => {
+                let drawn = piece(at)?;
+                let svg = folded_svg(drawn, self.card(drawn), *blobs).ok_or_else(none)?;
+                out.write_all(svg.as_bytes())
+            }
+            OutputKind::FoldedPng(at) => {
+                let drawn = piece(at)?;
+                let png = folded_png(drawn, self.card(drawn), *blobs)?.ok_or_else(none)?;
+                out.write_all(&png)
+            }
             OutputKind::FoldedGltf(at) => {
                 let drawn = piece(at)?;
                 let fold = drawn.formed.fold.as_ref().ok_or_else(none)?;
-                let (own, card) = (&drawn.job_piece, &self.workshop.stocks);
-                let card = card.get(&own.stock).map_or("#ffffff", |stock| &stock.colour);
-                let face = own.face.as_ref();
+                let card = self.card(drawn);
+                let face = drawn.job_piece.face.as_ref();
                 let printed = face.and_then(Face::colour).unwrap_or(card);
                 out.write_all(folded_gltf(&drawn.name, fold, printed, card).as_bytes())
             }

@@ -5,15 +5,15 @@ import { Button } from 'react-bootstrap';
 import { api, Failure } from '../api/client';
 import type { OwnTypeface as Own } from '../api/generated/types';
 import type { PieceSession } from '../job/pieces';
-import type { TextLayer } from './layers';
 
 interface Props {
-  layer: TextLayer;
+  /** The one that is chosen. */
+  own: Own | null;
   session: PieceSession;
   onChoose: (own: Own) => void;
 }
 
-export function OwnTypeface({ layer, session, onChoose }: Props) {
+export function OwnTypeface({ own, session, onChoose }: Props) {
   const file = useRef<HTMLInputElement>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [isComing, setComing] = useState(false);
@@ -29,7 +29,6 @@ export function OwnTypeface({ layer, session, onChoose }: Props) {
     }
     setComing(false);
   };
-  const own = layer.own_typeface ?? null;
   return (
     <div className="own-typeface">
       {inJob(session).map((known) => (
@@ -71,8 +70,14 @@ export function OwnTypeface({ layer, session, onChoose }: Props) {
 function inJob(session: PieceSession): Own[] {
   const found = new Map<string, Own>();
   for (const piece of session.job.pieces)
-    for (const layer of piece.face?.layers ?? [])
-      if (layer.kind === 'text' && layer.own_typeface)
-        found.set(layer.own_typeface.blob, layer.own_typeface);
+    for (const layer of piece.face?.layers ?? []) {
+      const own =
+        layer.kind === 'text'
+          ? layer.own_typeface
+          : layer.kind === 'pattern' && layer.motif_of?.of === 'word'
+            ? layer.motif_of.own_typeface
+            : null;
+      if (own) found.set(own.blob, own);
+    }
   return [...found.values()];
 }

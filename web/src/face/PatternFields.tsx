@@ -9,7 +9,7 @@ import { SwitchField } from '../card/SwitchField';
 import type { PieceSession } from '../job/pieces';
 import { set } from '../api/fields';
 import { FIGURES, useFields, type FieldProps } from './FigureFields';
-import { Typefaces } from './Typefaces';
+import { SetIn } from './SetIn';
 import { Words } from './Words';
 import type { PatternLayer } from './layers';
 import { ART } from '../drawing/kinds';
@@ -47,7 +47,12 @@ export function PatternFields({ layer, ...props }: FieldProps<PatternLayer>) {
       {motif.of === 'word' && (
         <>
           <Words words={motif.words} session={session} path={`${path}.motif_of`} />
-          <Typefaces chosen={motif.typeface} onChoose={(id) => keep('motif_of.typeface', id)} />
+          <SetIn
+            path={`${path}.motif_of`}
+            typeface={motif.typeface}
+            own={motif.own_typeface ?? null}
+            session={session}
+          />
         </>
       )}
       {motif.of !== 'picture' && colour('colour', 'Colour', layer.colour)}

@@ -7,8 +7,7 @@ import { AmountField } from '../card/AmountField';
 import { SwitchField } from '../card/SwitchField';
 import type { PieceSession } from '../job/pieces';
 import { ColourField } from './ColourField';
-import { OwnTypeface } from './OwnTypeface';
-import { Typefaces } from './Typefaces';
+import { SetIn } from './SetIn';
 import { Words } from './Words';
 import type { TextLayer } from './layers';
 
@@ -43,16 +42,7 @@ export function TextFields({ layer, session, unit, path }: Props) {
   return (
     <>
       <Words words={layer.words} session={session} path={path} />
-      <Typefaces
-        chosen={layer.own_typeface ? '' : layer.typeface}
-        onChoose={(id) =>
-          void session.keep(
-            set(`${path}.typeface`, id),
-            ...(layer.own_typeface ? [set(`${path}.own_typeface`, null)] : []),
-          )
-        }
-      />
-      <OwnTypeface {...{ layer, session }} onChoose={(own) => keep('own_typeface', own)} />
+      <SetIn {...{ path, session }} typeface={layer.typeface} own={layer.own_typeface ?? null} />
       <ColourField
         colour={layer.colour}
         onTry={(colour) => session.propose(set(`${path}.colour`, colour))}

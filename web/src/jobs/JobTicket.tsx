@@ -1,4 +1,4 @@
-/** A job in the list: its flat, its size, its sheets and how it stands. */
+/** A job in the list: as it is folded and flat, its size, its sheets and how it stands. */
 import { useCallback, useId, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 
@@ -40,7 +40,8 @@ export function JobTicket({ job, onBin, onCopy }: Props) {
       aria-busy={!job.is_current}
     >
       <Link to={`/jobs/${job.id}/form`} className="ticket-open">
-        <span className="ticket-drawing">
+        <span className={`ticket-drawing${job.folded ? ' is-folded' : ''}`}>
+          {job.folded && isSeen && <img src={job.folded} alt={`${job.name}, closed`} />}
           {drawing && (
             <svg
               viewBox={`-2 -2 ${drawing.size[0] + 4} ${drawing.size[1] + 4}`}
@@ -48,7 +49,7 @@ export function JobTicket({ job, onBin, onCopy }: Props) {
               aria-label={`Flat of ${job.name}`}
             >
               <path d={drawing.outline} fill={drawing.colour} fillRule="evenodd" />
-              {isSeen && job.art && (
+              {isSeen && job.art && !job.folded && (
                 <>
                   <clipPath id={clip}>
                     <path d={drawing.outline} clipRule="evenodd" />

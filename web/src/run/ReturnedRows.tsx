@@ -8,6 +8,7 @@ import { set } from '../api/fields';
 import type { ReturnedView } from '../api/generated/types';
 import { FileButton } from '../card/FileButton';
 import { Result, Rows } from '../card/SpecCard';
+import { ART } from '../drawing/kinds';
 import type { JobSession } from '../job/useJobSession';
 
 /** What becomes of the file. */
@@ -59,7 +60,7 @@ export function ReturnedRows({ id, session }: { id: number; session: JobSession 
         <FileButton
           label="Bring it back"
           name="File with the marks"
-          accept=".svg,.pdf,.dxf"
+          accept={ART}
           onChoose={(own) => void look(own)}
         />
       </div>

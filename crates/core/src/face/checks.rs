@@ -147,8 +147,7 @@ impl Laid<'_> {
         let mut checks: Vec<Check> =
             pattern.ppi().map(|ppi| self.resolution(ppi)).into_iter().collect();
         if let Some(text) = pattern.motif_of.text() {
-            let field = self.layer.field("motif_of.typeface");
-            checks.extend(self.lacking(&text, |id| vec![Change::new(&field, id)]));
+            checks.extend(self.lacking(&text, |id| self.from_shelf("motif_of.typeface", id)));
         }
         if let Some(em) = pattern.em() {
             let larger = SMALLEST_TYPE * super::POINT / em;
@@ -236,15 +235,17 @@ impl Laid<'_> {
         }
     }
 
+    /// What sets the layer's words in a typeface of the shelf, named by the field `typeface`.
+    fn from_shelf(&self, typeface: &str, id: &str) -> Vec<Change> {
+        let own = self.layer.own_typeface();
+        let own = own.map(|(_, own)| Change::new(&self.layer.field(own), Setting::Standard));
+        [Change::new(&self.layer.field(typeface), id)].into_iter().chain(own).collect()
+    }
+
     fn text(&self, text: &Text) -> Vec<Check> {
         let set = text.set(self.area.room());
         let points = set.em / super::POINT;
-        let [typeface, own] = ["typeface", "own_typeface"].map(|below| self.layer.field(below));
-        let is_own = text.own_typeface.is_some();
-        let lacking = self.lacking(text, |id| {
-            let own = is_own.then(|| Change::new(&own, Setting::Standard));
-            [Change::new(&typeface, id)].into_iter().chain(own).collect()
-        });
+        let lacking = self.lacking(text, |id| self.from_shelf("typeface", id));
         let mut checks: Vec<Check> = lacking.into_iter().collect();
         if set.is_cramped {
             let texts = [

@@ -15,6 +15,7 @@ use super::text::Text;
 use crate::error::{Faults, InputError, Remedy};
 use crate::form::{PICTURE, Part};
 use crate::id::LayerId;
+use crate::lettering::OwnTypeface;
 use crate::units::Unit;
 use crate::workshop::{check_name, is_colour};
 
@@ -200,6 +201,18 @@ impl Layer {
             LayerKind::Picture(picture) => &picture.origin.name,
         };
         self.name.as_deref().unwrap_or(own)
+    }
+
+    /// The typeface of its maker's own that its words are set in, and the field below it that names it.
+    #[must_use]
+    pub fn own_typeface(&self) -> Option<(&OwnTypeface, &'static str)> {
+        match &self.kind {
+            LayerKind::Text(text) => Some((text.own_typeface.as_ref()?, "own_typeface")),
+            LayerKind::Pattern(pattern) => {
+                Some((pattern.motif_of.own_typeface()?, "motif_of.own_typeface"))
+            }
+            _ => None,
+        }
     }
 
     /// The path of one of its fields in the piece.

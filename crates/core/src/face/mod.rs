@@ -111,10 +111,7 @@ impl Face {
 
     /// The typefaces of the maker's own that its words name.
     pub fn own_typefaces(&self) -> impl Iterator<Item = &OwnTypeface> {
-        self.layers.iter().filter_map(|layer| match &layer.kind {
-            LayerKind::Text(text) => text.own_typeface.as_ref(),
-            _ => None,
-        })
+        self.layers.iter().filter_map(|layer| layer.own_typeface().map(|(own, _)| own))
     }
 
     /// True where the bytes of all these are here.
@@ -126,7 +123,14 @@ impl Face {
     /// Asks for the bytes of all these.
     pub fn find_fonts(&mut self, blobs: &dyn Blobs) {
         for layer in &mut self.layers {
-            if let LayerKind::Text(Text { own_typeface: Some(own), .. }) = &mut layer.kind {
+            let own = match &mut layer.kind {
+                LayerKind::Text(text) => text.own_typeface.as_mut(),
+                LayerKind::Pattern(Pattern {
+                    motif_of: Motif::Word { own_typeface, .. }, ..
+                }) => own_typeface.as_mut(),
+                _ => None,
+            };
+            if let Some(own) = own {
                 own.bytes = FontBytes(blobs.bytes(&own.blob));
             }
         }

@@ -8,11 +8,11 @@ use ts_rs::TS;
 
 use super::layer::is_off;
 use super::pattern::Pattern;
-use super::text::{Text, TextSize};
+use super::text::{Text, TextSize, own_typeface_faults};
 use crate::blob::{BlobId, Origin};
 use crate::error::{Faults, InputError, Remedy};
 use crate::geometry::{Affine, BezPath, Shape};
-use crate::lettering::Typeface;
+use crate::lettering::{OwnTypeface, Typeface};
 use crate::units::INCH;
 
 /// What a pattern repeats.
@@ -29,6 +29,9 @@ pub enum Motif {
         words: String,
         /// The id of a typeface of the shelf.
         typeface: String,
+        /// A typeface of one's own, which goes before it where it is here.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        own_typeface: Option<OwnTypeface>,
     },
     /// A picture or a drawing, as large as the motif holds it whole.
     Picture(MotifPicture),
@@ -66,16 +69,29 @@ impl Motif {
 
     /// The words and what they are set in; `None` where it is no word.
     pub(super) fn text(&self) -> Option<Text> {
-        let Self::Word { words, typeface } = self else { return None };
+        let Self::Word { words, typeface, own_typeface } = self else { return None };
         // Any size: it is made as large as the motif.
         let size = TextSize::Em(10.0);
-        Some(Text { typeface: typeface.clone(), size, ..Text::new(words) })
+        Some(Text {
+            typeface: typeface.clone(),
+            own_typeface: own_typeface.clone(),
+            size,
+            ..Text::new(words)
+        })
+    }
+
+    /// The typeface of its maker's own that it is set in.
+    pub(super) const fn own_typeface(&self) -> Option<&OwnTypeface> {
+        match self {
+            Self::Word { own_typeface, .. } => own_typeface.as_ref(),
+            Self::Figure | Self::Picture(_) => None,
+        }
     }
 
     pub(super) fn validate(&self, field: &dyn Fn(&str) -> String, faults: &mut Faults) {
         match self {
             Self::Figure => {}
-            Self::Word { words, typeface } => {
+            Self::Word { words, typeface, own_typeface } => {
                 let count = words.chars().count();
                 if count > MOST_CHARACTERS || words.chars().any(char::is_control) {
                     faults.add(InputError::new(
@@ -95,6 +111,9 @@ impl Motif {
                         format!("There is no typeface “{name}”"),
                         Remedy::set("Set it in the plain one", &field, "plain"),
                     ));
+                }
+                if let Some(own) = own_typeface {
+                    own_typeface_faults(own, &field("motif_of.own_typeface"), faults);
                 }
             }
             Self::Picture(picture) => {

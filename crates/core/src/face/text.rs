@@ -240,18 +240,7 @@ impl Text {
             ));
         }
         if let Some(own) = &self.own_typeface {
-            own.origin.validate(&field("own_typeface.origin"), faults);
-            if !own.blob.is_sound() {
-                faults.add(InputError::plain(
-                    &field("own_typeface"),
-                    "The typeface is named by no SHA-256",
-                    Remedy::set(
-                        "Set it in one of the shelf",
-                        &field("own_typeface"),
-                        Setting::Standard,
-                    ),
-                ));
-            }
+            own_typeface_faults(own, &field("own_typeface"), faults);
         }
         colour_fault(&field("colour"), &self.colour, faults);
         let show = |mm: f64| measure(mm, unit);
@@ -280,5 +269,17 @@ impl Text {
             let words = "The radius of the circle";
             faults.range(&field("round"), words, radius.abs(), 2.0..=2000.0, show);
         }
+    }
+}
+
+/// What is wrong with how a typeface of one's own is named.
+pub(super) fn own_typeface_faults(own: &OwnTypeface, field: &str, faults: &mut Faults) {
+    own.origin.validate(&format!("{field}.origin"), faults);
+    if !own.blob.is_sound() {
+        faults.add(InputError::plain(
+            field,
+            "The typeface is named by no SHA-256",
+            Remedy::set("Set it in one of the shelf", field, Setting::Standard),
+        ));
     }
 }

@@ -1,7 +1,7 @@
 //! The folded piece as flat-shaded faces, back to front: for small pictures, and where no
 //! three-dimensional view can be had.
 
-use kurbo::{BezPath, Point as Dot};
+use kurbo::{Affine, BezPath, Point as Dot};
 use nalgebra::{Point3, Rotation3, Vector3};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
@@ -29,6 +29,12 @@ pub struct FoldedFace {
     pub is_inside: bool,
     /// The panel's name.
     pub panel: String,
+    /// The blank that it is of, by its number from 0.
+    #[serde(skip)]
+    pub part: usize,
+    /// Maps that blank, as it is seen from the printed side, to where this face of it is drawn.
+    #[serde(skip)]
+    pub lies: Affine,
 }
 
 /// The folded piece, seen from the front, the right and above.
@@ -97,7 +103,18 @@ pub fn draw_folded(model: &FoldModel, progress: f64) -> FoldedDrawing {
     let mut sorted = Vec::new();
     let mut budget = MOST;
     back_to_front(facets, &mut sorted, &mut budget);
-    to_drawing(model, &sorted)
+    // Flat plates seen from afar: three points tell where all others lie.
+    let lies = |index: usize| {
+        let inverse = model.panels[index].frame.inverse();
+        let seen = |at: Dot| {
+            let seen = view * pose.point(index, inverse * at);
+            Dot::new(seen.x, -seen.y)
+        };
+        let origin = seen(Dot::ZERO);
+        let (along, up) = (seen(Dot::new(1.0, 0.0)) - origin, seen(Dot::new(0.0, 1.0)) - origin);
+        Affine::new([along.x, along.y, up.x, up.y, origin.x, origin.y])
+    };
+    to_drawing(model, &sorted, &lies)
 }
 
 /// The view: turned to show the front, the right and the top of the piece as it stands.
@@ -180,7 +197,11 @@ fn part(facet: &Facet, heights: &[f64], side: f64) -> Option<Facet> {
     (corners.len() > 2).then(|| Facet { corners, drawn, ..facet.clone() })
 }
 
-fn to_drawing(model: &FoldModel, facets: &[Facet]) -> FoldedDrawing {
+fn to_drawing(
+    model: &FoldModel,
+    facets: &[Facet],
+    lies: &dyn Fn(usize) -> Affine,
+) -> FoldedDrawing {
     let light = Vector3::new(-0.35, 0.75, 0.56).normalize();
     let mut bounds: Option<kurbo::Rect> = None;
     let faces = facets
@@ -208,6 +229,8 @@ fn to_drawing(model: &FoldModel, facets: &[Facet]) -> FoldedDrawing {
                 light: 0.55 + 0.45 * outwards.dot(&light).clamp(-1.0, 1.0),
                 is_inside,
                 panel: model.panels[facet.panel].shown_name().to_owned(),
+                part: model.panels[facet.panel].part,
+                lies: lies(facet.panel),
             }
         })
         .collect();

@@ -43,7 +43,7 @@ pub(crate) use order::order;
 pub use order::{CardOrder, Order};
 pub use piece::{Piece, Turned};
 pub use record_drawing::{DrawnAs, DrawnPart, RecordDrawing, draw_record};
-pub use returned::{ACCEPTED, NotFound, Returned, find_marks, unit_mistake};
+pub use returned::{ACCEPTED, Likeness, NotFound, Returned, find_marks, unit_mistake};
 pub use rows::{angle_that_fits, fits_somewhere, rows_and_columns};
 pub use sets::{SetPiece, lay_sets};
 pub(crate) use standing::{MOST_PAIRS, standing};

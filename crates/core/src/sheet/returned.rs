@@ -1,7 +1,7 @@
 //! Registration marks found again in a drawing that comes back from elsewhere: how it was scaled, turned and shifted
 //! against the page that they were made for.
 
-use kurbo::{Affine, BezPath, ParamCurveArclen, PathEl, Point, Shape, Vec2};
+use kurbo::{Affine, BezPath, PathEl, Point, Shape, Vec2};
 
 use super::Marks;
 use crate::lines::Lines;
@@ -40,8 +40,23 @@ pub enum NotFound {
 /// A mark is accepted that lies no farther off, mm.
 pub const ACCEPTED: f64 = 0.1;
 
-/// How much the shape of what is found may differ from a mark's, as a share.
-const ALIKE: f64 = 0.03;
+/// How nearly what is found is a mark.
+#[derive(Debug, Clone, Copy)]
+pub struct Likeness {
+    /// How much the shape may differ, as a share of the square of its length by its area.
+    form: f64,
+    /// How much the area may differ, as a share.
+    area: f64,
+    /// Ways in which marks may lie are the same where they are off by no more, mm.
+    off: f64,
+}
+
+impl Likeness {
+    /// Of lines, which are where they were drawn.
+    pub const DRAWN: Self = Self { form: 0.03, area: 0.12, off: 1e-6 };
+    /// Of edges seen in pixels, which round corners and blur.
+    pub const SEEN: Self = Self { form: 0.12, area: 0.25, off: 0.02 };
+}
 
 /// How far marks may lie off while they are searched for, as a share of the distance between them.
 const SOUGHT: f64 = 0.01;
@@ -60,16 +75,16 @@ struct Measured {
 }
 
 fn measured(path: &BezPath) -> Option<Measured> {
-    let mut area = 0.0;
+    let (mut area, mut length) = (0.0, 0.0);
     let mut moment = Vec2::ZERO;
     for ring in crate::geometry::flattened_to(path, fine(path)) {
         for (a, b) in ring.iter().zip(ring.iter().cycle().skip(1)) {
             let cross = a.to_vec2().cross(b.to_vec2());
             area += cross / 2.0;
             moment += (a.to_vec2() + b.to_vec2()) * (cross / 6.0);
+            length += a.distance(*b);
         }
     }
-    let length: f64 = path.segments().map(|own| own.arclen(fine(path))).sum();
     (area.abs() > 0.0 && length > 0.0).then(|| Measured {
         middle: (moment / area).to_point(),
         area: area.abs(),
@@ -86,7 +101,7 @@ fn fine(path: &BezPath) -> f64 {
 ///
 /// # Errors
 /// [`NotFound`].
-pub fn find_marks(marks: &Marks, lines: &Lines) -> Result<Returned, NotFound> {
+pub fn find_marks(marks: &Marks, lines: &Lines, like: Likeness) -> Result<Returned, NotFound> {
     // A cross is several areas, of which each must be there.
     let areas = marks.marks.iter().flat_map(|mark| crate::geometry::contours(&mark.ink));
     let wanted: Vec<Measured> = areas.filter_map(|area| measured(&area)).collect();
@@ -100,7 +115,7 @@ pub fn find_marks(marks: &Marks, lines: &Lines) -> Result<Returned, NotFound> {
         .filter(|(_, line)| line.path.elements().last() == Some(&PathEl::ClosePath))
         .filter_map(|(number, line)| {
             let own = measured(&line.path)?;
-            let is_like = wanted.iter().any(|mark| (own.form / mark.form - 1.0).abs() < ALIKE);
+            let is_like = wanted.iter().any(|mark| (own.form / mark.form - 1.0).abs() < like.form);
             is_like.then_some((number, own))
         })
         .take(MOST_LIKE)
@@ -131,17 +146,21 @@ pub fn find_marks(marks: &Marks, lines: &Lines) -> Result<Returned, NotFound> {
             };
             let larger = to_page.determinant().abs();
             let is_as_large = |own: &Measured, mark: &Measured| {
-                (own.area * larger / mark.area - 1.0).abs() < 4.0 * ALIKE
+                (own.area * larger / mark.area - 1.0).abs() < like.area
             };
             if !is_as_large(one, &wanted[first]) || !is_as_large(other, &wanted[second]) {
                 continue;
             }
-            let Some(matched) = matched(&wanted, &found, to_page, &is_as_large) else { continue };
+            let is_like = |own: &Measured, mark: &Measured| {
+                is_as_large(own, mark) && (own.form / mark.form - 1.0).abs() < like.form
+            };
+            let Some(matched) = matched(&wanted, &found, to_page, &is_like) else { continue };
             let off = worst(&wanted, &found, &matched, to_page);
             let turn = turn_of(to_page).abs();
             // Marks that look alike either way round lie as they did.
             let is_better = best.as_ref().is_none_or(|(known, turned, _)| {
-                off < known * 0.5 || (off < known * 2.0 + 1e-6 && turn < turned - 1.0)
+                off + like.off < known * 0.5
+                    || (off < known * 2.0 + like.off && turn < turned - 1.0)
             });
             if is_better {
                 best = Some((off, turn, matched));
@@ -191,16 +210,13 @@ fn matched(
     wanted: &[Measured],
     found: &[(usize, Measured)],
     to_page: Affine,
-    is_as_large: &dyn Fn(&Measured, &Measured) -> bool,
+    is_like: &dyn Fn(&Measured, &Measured) -> bool,
 ) -> Option<Vec<usize>> {
     let span = wanted.iter().map(|mark| mark.middle.distance(wanted[0].middle)).fold(0.0, f64::max);
     let mut taken: Vec<usize> = Vec::with_capacity(wanted.len());
     for mark in wanted {
-        let near = found.iter().enumerate().filter(|(at, (_, own))| {
-            !taken.contains(at)
-                && is_as_large(own, mark)
-                && (own.form / mark.form - 1.0).abs() < ALIKE
-        });
+        let near = found.iter().enumerate();
+        let near = near.filter(|(at, (_, own))| !taken.contains(at) && is_like(own, mark));
         let near = near.map(|(at, (_, own))| ((to_page * own.middle).distance(mark.middle), at));
         let (off, at) = near.min_by(|one, other| one.0.total_cmp(&other.0))?;
         if off > SOUGHT * span {

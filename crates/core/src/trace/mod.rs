@@ -7,6 +7,7 @@
 
 mod corners;
 mod curves;
+mod dark;
 mod deviation;
 mod drawn;
 mod inside;
@@ -20,6 +21,7 @@ use kurbo::{
 };
 use thiserror::Error;
 
+pub use dark::dark_edges;
 pub use seen::{Seen, View, likely};
 pub use settings::{DETAILS, GAPS, InsideBy, Trace};
 

@@ -1,8 +1,10 @@
 //! The fold checks find what is wrong, and measure what a protractor and a ruler would.
 
 use aptum_core::fold::{FoldModel, Pose, draw_folded, panel_mesh, prove};
+use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::form::design::Must;
 use aptum_core::form::{Flat, Form};
+use aptum_core::geometry::{BezPath, Point, Shape as _};
 use aptum_core::units::Unit;
 
 const CARD: f64 = 0.4;
@@ -209,4 +211,36 @@ fn the_drawing_hides_what_lies_behind() {
     let last: Vec<_> = drawing.faces.iter().rev().take(3).collect();
     assert!(last.iter().all(|face| !face.is_inside), "{last:?}");
     assert!(drawing.bounds[2] > 40.0 && drawing.bounds[3] > 40.0);
+}
+
+/// What is printed lies on the drawing where the blank does: each face, taken back, is a part of its blank, and is the
+/// other way round just where the unprinted side is seen.
+#[test]
+fn faces_of_the_drawing_lie_on_their_blanks() {
+    for structure in CATALOGUE {
+        let flat = flat(structure.id, &[]);
+        let Some(model) = FoldModel::new(&flat, CARD) else { continue };
+        for progress in [0.0, model.closed() * 0.4, model.closed()] {
+            for face in draw_folded(&model, progress).faces {
+                let turned = face.lies.determinant();
+                if turned.abs() < 0.02 {
+                    // Seen along its edge.
+                    continue;
+                }
+                assert_eq!(turned < 0.0, face.is_inside, "{} {}", structure.id, face.panel);
+                let back = face.lies.inverse() * BezPath::from_svg(&face.face).unwrap();
+                let bounds = flat.parts[face.part].bounds.inflate(0.1, 0.1);
+                let corners: Vec<Point> =
+                    back.segments().map(|side| kurbo::ParamCurve::start(&side)).collect();
+                assert!(corners.iter().all(|at| bounds.contains(*at)), "{}", structure.id);
+                let count = corners.len() as f64;
+                let middle =
+                    corners.iter().fold(kurbo::Vec2::ZERO, |all, at| all + at.to_vec2()) / count;
+                let outline = &flat.parts[face.part].outline;
+                if face.face.len() > 40 && back.area().abs() > 1.0 {
+                    assert_ne!(outline.winding(middle.to_point()), 0, "{}", structure.id);
+                }
+            }
+        }
+    }
 }

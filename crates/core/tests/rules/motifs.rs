@@ -1,6 +1,8 @@
 //! What patterns repeat beside figures: words and pictures.
 
-use aptum_core::blob::{BlobId, NoBlobs, Origin};
+use std::sync::Arc;
+
+use aptum_core::blob::{BlobId, Blobs, NoBlobs, Origin};
 use aptum_core::check::{Check, State};
 use aptum_core::face::{
     Face, Grid, Ink, Layer, LayerKind, List, Lying, Motif, MotifPicture, POINT, Pattern, Text,
@@ -9,6 +11,7 @@ use aptum_core::face::{
 use aptum_core::form::Form;
 use aptum_core::geometry::{Point, Rect, Region, Shape};
 use aptum_core::job::{JobPiece, with_changes};
+use aptum_core::lettering::{FontBytes, OwnTypeface, SHELF};
 use aptum_core::piece_checks::missing_blobs;
 use aptum_core::{Job, Prepared, Workshop, prepare};
 use proptest::prelude::*;
@@ -36,7 +39,7 @@ fn pattern(motif_of: Motif, motif: [f64; 2], grid: Grid) -> Pattern {
 }
 
 fn word(words: &str) -> Motif {
-    Motif::Word { words: words.to_owned(), typeface: "plain".to_owned() }
+    Motif::Word { words: words.to_owned(), typeface: "plain".to_owned(), own_typeface: None }
 }
 
 fn picture(pixels: [u32; 2]) -> MotifPicture {
@@ -181,4 +184,47 @@ fn words_come_from_the_list() {
         path.elements().len()
     };
     assert_ne!(width(0), width(1));
+}
+
+/// A word that is repeated is set in its maker's typeface as words that stand alone are, and that is missed as theirs is.
+#[test]
+fn a_motif_is_set_in_a_typeface_of_ones_own() {
+    struct OneFont(BlobId);
+    impl Blobs for OneFont {
+        fn holds(&self, id: &BlobId) -> bool {
+            *id == self.0
+        }
+        fn bytes(&self, id: &BlobId) -> Option<Arc<[u8]>> {
+            let poster = SHELF.iter().find(|typeface| typeface.id == "poster")?;
+            self.holds(id).then(|| poster.bytes().into())
+        }
+    }
+    let of = |typeface: &str, own: Option<&BlobId>| {
+        let origin = Origin { name: "Poster of ours".into(), ..Origin::default() };
+        let own =
+            own.map(|blob| OwnTypeface { blob: blob.clone(), origin, bytes: FontBytes::default() });
+        let motif = Motif::Word {
+            words: "Fennel".to_owned(),
+            typeface: typeface.to_owned(),
+            own_typeface: own,
+        };
+        job(pattern(motif, [20.0, 8.0], Grid::Count([2, 3])))
+    };
+    let drawn = |job: &Job| {
+        let made = prepare(job, &workshop()).unwrap();
+        made.first().arts[0].all().next().unwrap().ink.clone()
+    };
+    let blob = BlobId("a".repeat(64));
+    let fonts = OneFont(blob.clone());
+    let bare = of("plain", Some(&blob));
+    assert_eq!(drawn(&bare.with_fonts(&fonts)), drawn(&of("poster", None)));
+    assert_eq!(drawn(&bare), drawn(&of("plain", None)), "in the plainest until it is here");
+    assert_ne!(drawn(&bare), drawn(&bare.with_fonts(&fonts)));
+    assert!(bare.blobs().any(|id| *id == blob), "it is held while the job names it");
+    let missing = missing_blobs(&bare, &NoBlobs);
+    assert_eq!(missing[0].bound_text, "“Poster of ours”");
+    let mended = with_changes(&bare, &missing[0].remedies[0].changes).unwrap();
+    assert!(missing_blobs(&mended, &NoBlobs).is_empty());
+    let unsound = of("plain", Some(&BlobId("../x".into())));
+    assert!(prepare(&unsound, &workshop()).is_err());
 }

@@ -3,7 +3,7 @@
 use aptum_core::geometry::{Affine, BezPath, Point, Rect, Shape, Vec2};
 use aptum_core::lines::{Group, Line, Lines, Look};
 use aptum_core::returned::lines_on_page;
-use aptum_core::sheet::{Marks, NotFound, find_marks, place_marks, unit_mistake};
+use aptum_core::sheet::{Likeness, Marks, NotFound, find_marks, place_marks, unit_mistake};
 use aptum_core::workshop::{Corner, DistanceFrom, Keeping, MarkSet, MarkShape, Tell};
 use proptest::prelude::*;
 
@@ -58,7 +58,8 @@ fn the_scales_of_practice_are_found_and_named() {
     let marks = marks(0, Tell::Numeral);
     for (drawn, read) in [(96.0, 72.0), (90.0, 96.0), (300.0, 72.0), (72.0, 96.0)] {
         let done = Affine::scale(drawn / read);
-        let found = find_marks(&marks, &file(&marks, &others(), done, Some(1.0))).unwrap();
+        let found =
+            find_marks(&marks, &file(&marks, &others(), done, Some(1.0)), Likeness::DRAWN).unwrap();
         assert!((found.scale - drawn / read).abs() < 1e-6, "{}", found.scale);
         assert!(found.worst < 1e-6 && found.as_it_is.unwrap() > 5.0);
         let words = unit_mistake(found.scale).unwrap();
@@ -76,7 +77,7 @@ fn marks_are_left_out_and_the_rest_lies_where_it_belongs() {
     let done = Affine::translate((31.0, -12.0)) * Affine::rotate(0.02) * Affine::scale(2.5);
     let mut lines = file(&marks, &others, done, None);
     lines.lines.iter_mut().for_each(|line| line.width = 5.0);
-    let found = find_marks(&marks, &lines).unwrap();
+    let found = find_marks(&marks, &lines, Likeness::DRAWN).unwrap();
     assert_eq!(found.as_it_is, None);
     assert!((found.scale - 0.4).abs() < 1e-9 && (found.turn - 0.02f64.to_degrees()).abs() < 1e-6);
     let own = lines_on_page(&lines, &found);
@@ -92,20 +93,20 @@ fn marks_are_left_out_and_the_rest_lies_where_it_belongs() {
 fn other_marks_and_moved_ones_are_refused() {
     let own = marks(0, Tell::Numeral);
     let dots = file(&marks(1, Tell::Numeral), &others(), Affine::IDENTITY, Some(1.0));
-    assert!(matches!(find_marks(&own, &dots), Err(NotFound::TooFew(_))));
-    assert_eq!(find_marks(&Marks::default(), &dots), Err(NotFound::NoMarks));
+    assert!(matches!(find_marks(&own, &dots, Likeness::DRAWN), Err(NotFound::TooFew(_))));
+    assert_eq!(find_marks(&Marks::default(), &dots, Likeness::DRAWN), Err(NotFound::NoMarks));
     // One mark 3 mm off is found, and said to be off; 30 mm off is none of these.
     let moved = |by: f64| {
         let mut moved = own.clone();
         moved.marks[1].ink = Affine::translate((by, 0.0)) * moved.marks[1].ink.clone();
-        find_marks(&own, &file(&moved, &[], Affine::IDENTITY, Some(1.0)))
+        find_marks(&own, &file(&moved, &[], Affine::IDENTITY, Some(1.0)), Likeness::DRAWN)
     };
     let found = moved(2.0).unwrap();
     assert!(found.worst > 0.4, "{found:?}");
     assert_eq!(moved(30.0), Err(NotFound::Elsewhere));
     // Stretched one way it fits nowhere within a tenth.
     let stretched = Affine::scale_non_uniform(1.004, 1.0);
-    let found = find_marks(&own, &file(&own, &[], stretched, Some(1.0))).unwrap();
+    let found = find_marks(&own, &file(&own, &[], stretched, Some(1.0)), Likeness::DRAWN).unwrap();
     assert!(found.worst > 0.1, "{found:?}");
 }
 
@@ -126,7 +127,7 @@ proptest! {
         let marks = marks(shape, tell);
         let done = Affine::translate((x, y)) * Affine::rotate(turn.to_radians()) * Affine::scale(scale);
         let lines = file(&marks, &others(), done, stated.then_some(1.0));
-        let found = find_marks(&marks, &lines).unwrap();
+        let found = find_marks(&marks, &lines, Likeness::DRAWN).unwrap();
         prop_assert!(found.worst < 1e-3, "{found:?}");
         let back = found.to_page * done;
         for at in [Point::new(10.0, 10.0), Point::new(200.0, 20.0), Point::new(100.0, 250.0)] {
@@ -149,7 +150,7 @@ proptest! {
         for (mark, (x, y)) in moved.marks.iter_mut().zip(&by) {
             mark.ink = Affine::translate(Vec2::new(*x, *y)) * mark.ink.clone();
         }
-        let found = find_marks(&own, &file(&moved, &others(), Affine::IDENTITY, Some(1.0))).unwrap();
+        let found = find_marks(&own, &file(&moved, &others(), Affine::IDENTITY, Some(1.0)), Likeness::DRAWN).unwrap();
         prop_assert!(found.worst <= 0.06 + 1e-9, "{found:?}");
         prop_assert!(found.turn.abs() < 0.05);
     }

@@ -2,14 +2,15 @@
 
 use std::sync::Arc;
 
+use crate::pictures::coded;
 use crate::reading::{bounds, ink, open, page_box};
 use aptum_core::blob::{BlobId, Blobs, NoBlobs};
 use aptum_core::face::{Coverage, LayerKind};
 use aptum_core::geometry::{BezPath, Rect, Shape};
 use aptum_core::memory::Forgetful;
 use aptum_core::returned::lines_on_page;
-use aptum_core::sheet::find_marks;
 use aptum_core::sheet::nest::ToTheEnd;
+use aptum_core::sheet::{Likeness, find_marks};
 use aptum_core::sheet::{Orientation, standard_sizes};
 use aptum_core::{Job, LineKind, Prepared, Workshop, nest_job, prepare};
 use aptum_formats::art::png;
@@ -19,7 +20,8 @@ use aptum_formats::marks::marks_svg;
 use aptum_formats::pdf::marks_pdf;
 use aptum_formats::pdf::{hand_cut_pdf, print_pdf};
 use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
-use aptum_formats::trace::furnished;
+use aptum_formats::trace::{dark_in, furnished, is_of_pixels};
+use image::{DynamicImage, ImageFormat, RgbImage};
 use proptest::prelude::*;
 use sha2::{Digest, Sha256};
 
@@ -72,7 +74,7 @@ fn marks_alone_are_found_again_in_every_file() {
     marks_pdf(&job, &prepared, &mut pdf).unwrap();
     for file in [&svg, &pdf] {
         let lines = brought(file, 1).unwrap();
-        let found = find_marks(&prepared.marks, &lines).unwrap();
+        let found = find_marks(&prepared.marks, &lines, Likeness::DRAWN).unwrap();
         near(found.scale, 1.0, 1e-5);
         near(found.as_it_is.unwrap(), 0.0, 0.002);
         assert_eq!(lines_on_page(&lines, &found).lines.len(), 0, "nothing but marks");
@@ -83,6 +85,49 @@ fn marks_alone_are_found_again_in_every_file() {
     let left = dark.map(|(x, ..)| x).min().unwrap();
     // 6.35 mm at 300 pixels to the inch.
     assert!((74..=76).contains(&left), "{left}");
+}
+
+/// The marks' own picture with art of somebody's on it, turned, and coded as pictures are, says where it lies.
+/// 1 inch = 25.4 mm.
+#[test]
+fn marks_are_found_again_in_pictures() {
+    let (job, prepared) = letter_with_angles();
+    let svg = marks_svg(&job, &prepared);
+    let marks = svg.split_once('>').and_then(|(_, rest)| rest.rsplit_once("</svg>")).unwrap().0;
+    for (ppi, turn, format) in [
+        (300.0, 0.0, ImageFormat::Png),
+        (300.0, 1.3, ImageFormat::Jpeg),
+        (200.0, -2.0, ImageFormat::WebP),
+        (150.0, 0.4, ImageFormat::Jpeg),
+        (600.0, 0.0, ImageFormat::Png),
+    ] {
+        let drawn = format!(
+            r##"<svg xmlns="http://www.w3.org/2000/svg" width="215.9mm" height="279.4mm" viewBox="0 0 215.9 279.4">
+            <g transform="rotate({turn} 107.95 139.7)">{marks}
+            <circle cx="90" cy="120" r="40" fill="#7a2048"/><path d="M60 180h90v20h-60z" fill="#203040"/>
+            <path d="M70 210h60" stroke="#000" stroke-width="1"/></g></svg>"##
+        );
+        let picture = image::load_from_memory(&png(&drawn, ppi, true).unwrap()).unwrap();
+        let bytes = coded(&DynamicImage::ImageRgb8(picture.to_rgb8()), format);
+        let (lines, frame) = dark_in(&bytes).unwrap();
+        near(frame.width(), 8.5 * ppi, 1.0);
+        let found = find_marks(&prepared.marks, &lines, Likeness::SEEN).unwrap();
+        near(25.4 / found.scale / ppi, 1.0, 5e-4);
+        near(found.turn, turn, 0.01);
+        assert!(found.worst < 0.05, "{} at {ppi}", found.worst);
+        let middle = found.to_page * frame.center();
+        near(middle.x, 107.95, 0.1);
+        near(middle.y, 139.7, 0.1);
+    }
+    assert!(!is_of_pixels(svg.as_bytes()), "a drawing has lines of its own");
+    // Pure noise has shapes by the thousand, one of them nearly all of it.
+    let noise = RgbImage::from_fn(700, 500, |x, y| {
+        let own = (x * 7919 + y * 104_729).wrapping_mul(2_654_435_761) >> 24;
+        image::Rgb([own as u8; 3])
+    });
+    let noise = coded(&DynamicImage::ImageRgb8(noise), ImageFormat::Png);
+    let (lines, _) = dark_in(&noise).unwrap();
+    assert!(find_marks(&prepared.marks, &lines, Likeness::SEEN).is_err());
 }
 
 /// A cut file of bare units is as many times larger as an inch has of them for its millimetres.

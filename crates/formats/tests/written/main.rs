@@ -7,6 +7,7 @@ mod broken;
 mod clean;
 mod drawings;
 mod files;
+mod folded;
 mod hpgl;
 mod pictures;
 mod piece;

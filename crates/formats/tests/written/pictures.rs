@@ -49,7 +49,7 @@ pub fn workshop() -> Workshop {
 }
 
 /// The tomato carton, 40 copies, with a picture on its front.
-fn with_picture(bytes: &[u8], size: PictureSize) -> (Job, Prepared, Hand) {
+pub fn with_picture(bytes: &[u8], size: PictureSize) -> (Job, Prepared, Hand) {
     let mut job: Job =
         serde_json::from_str(include_str!("../../../../demo/jobs/tomato-carton.json")).unwrap();
     let picture = Picture::of(bytes).unwrap();

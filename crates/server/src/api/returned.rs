@@ -4,13 +4,15 @@ use aptum_core::Job;
 use aptum_core::blob::Origin;
 use aptum_core::face::{Lying, PlacedPicture};
 use aptum_core::form::{LineDrawing, ReadLines};
-use aptum_core::lines::guessed;
+use aptum_core::geometry::Rect;
+use aptum_core::lines::{Lines, guessed};
 use aptum_core::returned::{ReturnedArt, job_of_lines, job_with_art, lines_on_page};
-use aptum_core::sheet::{ACCEPTED, NotFound, Returned, find_marks, unit_mistake};
-use aptum_core::units::{Unit, measure};
+use aptum_core::sheet::{ACCEPTED, Likeness, NotFound, Returned, find_marks, unit_mistake};
+use aptum_core::units::{INCH, Unit, measure};
 use aptum_formats::content::Content;
 use aptum_formats::lines::{LARGEST, brought, frame, kept};
 use aptum_formats::picture::{Coding, Picture};
+use aptum_formats::trace::{dark_in, is_of_pixels};
 use rocket::FromFormField;
 use rocket::data::{Data, ToByteUnit};
 use rocket::serde::json::Json;
@@ -56,20 +58,58 @@ pub struct ReturnedView {
     is_right: bool,
     /// Lines beside the marks.
     lines: usize,
-    /// True where it can be printed: SVG, PDF.
+    /// True where it can be printed: a picture, SVG, PDF.
     has_art: bool,
     /// The job that it makes; `None` where it was only measured.
     job: Option<Job>,
+}
+
+/// A file as it came back.
+struct File {
+    kind: FileKind,
+    lines: Lines,
+    /// Its frame in its units, where it can be printed.
+    frame: Option<Rect>,
+}
+
+/// What a file is made of.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum FileKind {
+    Lines,
+    Pixels,
+}
+
+impl File {
+    fn read(bytes: &[u8], page: usize) -> Result<Self, Problem> {
+        if is_of_pixels(bytes) {
+            let (lines, frame) = dark_in(bytes)?;
+            return Ok(Self { kind: FileKind::Pixels, lines, frame: Some(frame) });
+        }
+        let lines = brought(bytes, page)?;
+        Ok(Self { kind: FileKind::Lines, lines, frame: frame(bytes, page) })
+    }
+
+    /// How nearly its shapes are those of marks.
+    const fn likeness(&self) -> Likeness {
+        match self.kind {
+            FileKind::Lines => Likeness::DRAWN,
+            FileKind::Pixels => Likeness::SEEN,
+        }
+    }
 }
 
 /// A scale that differs by less is right, as a share.
 const SAME_SCALE: f64 = 2e-4;
 
 impl ReturnedView {
-    fn new(found: &Returned, states_unit: bool, lines: usize, has_art: bool, unit: Unit) -> Self {
+    fn new(found: &Returned, file: &File, unit: Unit) -> Self {
+        let lines = match file.kind {
+            FileKind::Pixels => 0,
+            FileKind::Lines => file.lines.lines.len().saturating_sub(found.lines.len()),
+        };
         let show = |mm: f64| measure(mm, unit);
         let is_large = (found.scale - 1.0).abs() > SAME_SCALE;
-        let (scale_text, mistake) = if states_unit {
+        let (scale_text, mistake) = if file.lines.unit.is_some() {
             let times = match found.scale {
                 _ if !is_large => "right".to_owned(),
                 scale if scale > 1.0 => format!("{scale:.4} times too large"),
@@ -78,7 +118,11 @@ impl ReturnedView {
             (times, unit_mistake(found.scale))
         } else {
             // The file says nothing; the marks say how many of its units an inch has.
-            (format!("{:.3} units to the inch", 25.4 / found.scale), None)
+            let units = match file.kind {
+                FileKind::Pixels => "pixels",
+                FileKind::Lines => "units",
+            };
+            (format!("{:.3} {units} to the inch", INCH / found.scale), None)
         };
         let is_turned = found.turn.abs() > 0.005;
         let shift = found.shift;
@@ -104,7 +148,7 @@ impl ReturnedView {
             is_accepted: found.worst <= ACCEPTED,
             is_right: found.as_it_is.is_some_and(|off| off <= ACCEPTED),
             lines,
-            has_art,
+            has_art: file.frame.is_some(),
             job: None,
         }
     }
@@ -134,26 +178,27 @@ pub async fn returned(
             let job = store.job(id)?.job;
             let workshop = store.workshop()?;
             let prepared = prepared(&job, &workshop, store)?;
-            let lines = brought(&bytes, page)?;
-            let found = find_marks(&prepared.marks, &lines).map_err(not_found)?;
-            let art = frame(&bytes, page);
-            let left = lines.lines.len().saturating_sub(found.lines.len());
-            let view =
-                ReturnedView::new(&found, lines.unit.is_some(), left, art.is_some(), job.unit);
+            let file = File::read(&bytes, page)?;
+            let found = find_marks(&prepared.marks, &file.lines, file.likeness())
+                .map_err(|why| not_found(why, file.kind))?;
+            let view = ReturnedView::new(&found, &file, job.unit);
             if how != TakenAs::Look && !view.is_accepted {
                 return Err(Problem::drawing(422, format!(
                     "A mark lies {} from where it should, more than {ACCEPTED} mm, also once the file is put right: it was stretched, or a mark was moved. Export it anew with the marks untouched",
                     view.worst_text
                 )));
             }
-            let own = lines_on_page(&lines, &found);
-            let picture = match (how, art) {
+            if file.kind == FileKind::Pixels && matches!(how, TakenAs::Lines | TakenAs::Both) {
+                return Err(Problem::drawing(422, "A picture has no lines to cut: print it on the pieces, or start a job from it to trace it".to_owned()));
+            }
+            let own = lines_on_page(&file.lines, &found);
+            let picture = match (how, file.frame) {
                 (TakenAs::Print | TakenAs::Both, Some(frame)) => {
                     let (picture, kept) = Picture::brought(&bytes, page)?;
                     Some((picture, kept.into_owned(), frame))
                 }
                 (TakenAs::Print, None) => {
-                    return Err(Problem::drawing(422, "Only SVG and PDF are printed: take its lines, or save it as one of these".to_owned()));
+                    return Err(Problem::drawing(422, "Only pictures, SVG and PDF are printed: take its lines, or save it as one of these".to_owned()));
                 }
                 _ => None,
             };
@@ -191,11 +236,14 @@ pub async fn returned(
     .await
 }
 
-fn not_found(why: NotFound) -> Problem {
+fn not_found(why: NotFound, kind: FileKind) -> Problem {
     let words = match why {
         NotFound::NoMarks => {
             "This job’s sheets have no marks to measure by: choose marks on Sheet first".to_owned()
         }
+        NotFound::TooFew(found) if kind == FileKind::Pixels => format!(
+            "Only {found} shapes of this job’s marks are in the picture: keep them black with nothing over them, and save it with 150 pixels to the inch or more"
+        ),
         NotFound::TooFew(found) => format!(
             "Only {found} shapes of this job’s marks are in the file: keep the marks as areas, in one page, when it is exported"
         ),

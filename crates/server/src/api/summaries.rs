@@ -48,6 +48,8 @@ pub struct JobSummary {
     pub drawing: Option<SmallFlat>,
     /// What it wears.
     pub art: Option<TicketArt>,
+    /// The address of a picture of it closed, where it folds.
+    pub folded: Option<String>,
     /// False while it is worked out anew: it shows what was known before.
     pub is_current: bool,
 }
@@ -208,6 +210,7 @@ fn blank(entry: &Entry) -> JobSummary {
         sheets: 0,
         drawing: None,
         art: None,
+        folded: None,
         is_current: true,
     }
 }
@@ -244,6 +247,10 @@ fn summarise(entry: &Entry, workshop: &Workshop, blobs: &dyn Blobs) -> JobSummar
             let drawn = &prepared.pieces[at];
             let number = if at == 0 { String::new() } else { format!("{}-", at + 1) };
             let colour = stock.map_or("#ffffff", |stock| stock.colour.as_str());
+            // Another version has another address, so that no picture of before is shown.
+            let (id, of) = (entry.id, entry.version);
+            let address = |name: &str| format!("/api/jobs/{id}/piece/{number}{name}.svg?of={of}");
+            let folds = drawn.formed.fold.as_ref().is_some_and(|fold| !fold.is_flat());
             JobSummary {
                 state: Some(state),
                 verdict,
@@ -252,13 +259,10 @@ fn summarise(entry: &Entry, workshop: &Workshop, blobs: &dyn Blobs) -> JobSummar
                 sheets: prepared.layout.sheets(),
                 drawing: Some(SmallFlat::new(&drawn.flat, colour)),
                 art: art_bounds(drawn, Side::Front).map(|at| TicketArt {
-                    // Another version has another address, so that no picture of before is shown.
-                    path: format!(
-                        "/api/jobs/{}/piece/{number}art.svg?of={}",
-                        entry.id, entry.version
-                    ),
+                    path: address("art"),
                     at: [at.x0, at.y0, at.width(), at.height()],
                 }),
+                folded: folds.then(|| address("folded")),
                 ..base
             }
         }

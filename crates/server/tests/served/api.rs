@@ -316,9 +316,13 @@ fn angles_and_counts_are_read_as_numbers() {
 #[test]
 fn the_pieces_own_files_are_given_and_only_those() {
     let api = Api::new();
-    for (name, start) in
-        [("flat.dxf", "  0"), ("flat.fold", "{"), ("folded.gltf", "{"), ("folded.obj", "#")]
-    {
+    for (name, start) in [
+        ("flat.dxf", "  0"),
+        ("flat.fold", "{"),
+        ("folded.svg", "<svg"),
+        ("folded.gltf", "{"),
+        ("folded.obj", "#"),
+    ] {
         let path = format!("/api/jobs/3/piece/{name}");
         let text = api.client.get(path).header(Header::new("Host", HOST)).dispatch();
         assert_eq!(text.status(), Status::Ok, "{name}");

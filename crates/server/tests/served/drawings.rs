@@ -241,6 +241,26 @@ fn art_that_comes_back_is_measured_put_right_and_cut() {
     let layers = printed["job"]["pieces"][0]["face"]["layers"].as_array().unwrap().clone();
     assert_eq!(layers.last().unwrap()["kind"], "picture");
 
+    // The same from the marks' picture, which has no lines to cut.
+    let marks = api.client.get("/api/jobs/3/marks.png").header(Header::new("Host", HOST));
+    let picture = marks.dispatch().into_bytes().unwrap();
+    let seen = |query: &str| {
+        let request = api.client.post(format!("/api/jobs/3/returned{query}"));
+        let response = request.header(Header::new("Host", HOST)).body(&picture).dispatch();
+        (response.status().code, response.into_json::<Value>().unwrap_or(Value::Null))
+    };
+    let (status, printed) = seen("?name=mine.png&how=print");
+    assert_eq!(status, 200, "{printed}");
+    let ppi: f64 =
+        printed["scale_text"].as_str().unwrap().split(' ').next().unwrap().parse().unwrap();
+    assert!((ppi - 300.0).abs() < 0.1, "{printed}");
+    let layers = printed["job"]["pieces"][0]["face"]["layers"].as_array().unwrap().clone();
+    let across = layers.last().unwrap()["size"]["mm"][0].as_f64().unwrap();
+    assert!((across - width).abs() < 0.1, "{across} for {width} mm");
+    let (status, refused) = seen("?name=mine.png&how=lines");
+    assert_eq!(status, 422);
+    assert!(refused["detail"].as_str().unwrap().contains("no lines to cut"), "{refused}");
+
     // No marks in it, no file, no job.
     let (status, refused) =
         back("", "<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M0 0H9V9Z\"/></svg>");

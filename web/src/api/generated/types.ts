@@ -1559,6 +1559,10 @@ drawing: SmallFlat | null,
  */
 art: TicketArt | null, 
 /**
+ * The address of a picture of it closed, where it folds.
+ */
+folded: string | null, 
+/**
  * False while it is worked out anew: it shows what was known before.
  */
 is_current: boolean, };
@@ -2457,7 +2461,11 @@ words: string,
 /**
  * The id of a typeface of the shelf.
  */
-typeface: string, } | { "of": "picture" } & MotifPicture;
+typeface: string, 
+/**
+ * A typeface of one's own, which goes before it where it is here.
+ */
+own_typeface?: OwnTypeface | null, } | { "of": "picture" } & MotifPicture;
 
 export type MotifPicture = { 
 /**
@@ -3673,7 +3681,7 @@ is_right: boolean,
  */
 lines: number, 
 /**
- * True where it can be printed: SVG, PDF.
+ * True where it can be printed: a picture, SVG, PDF.
  */
 has_art: boolean, 
 /**

@@ -128,6 +128,12 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 OutputKind::FlatFold(piece) => {
                     ("Flat as FOLD", "creases with their angles", name(piece), None)
                 }
+                OutputKind::FoldedSvg(piece) => {
+                    ("Folded piece as SVG", "closed, with its face, to show it", name(piece), None)
+                }
+                OutputKind::FoldedPng(piece) => {
+                    ("Folded piece as PNG", "the same in pixels, on nothing", name(piece), None)
+                }
                 OutputKind::FoldedGltf(piece) => {
                     ("Folded piece as glTF", "closed, in metres", name(piece), None)
                 }

@@ -251,9 +251,17 @@ pub(super) const OF_JOBS: &[Route] = &[
     ),
     route(
         ("get", "/api/jobs/{id}/piece/{name}"),
-        "A piece as flat.dxf, flat.fold, folded.gltf or folded.obj, with its number before the name of all but the first",
+        "A piece as flat.dxf, flat.fold, folded.svg, folded.png, folded.gltf or folded.obj, or its art alone, with its number before the name of all but the first",
         Body::Nothing,
-        Body::OneOf(&["image/vnd.dxf", "application/json", "model/gltf+json", "model/obj"]),
+        Body::OneOf(&[
+            "image/vnd.dxf",
+            "application/json",
+            "image/svg+xml",
+            "image/png",
+            "application/pdf",
+            "model/gltf+json",
+            "model/obj",
+        ]),
     ),
     route(
         ("get", "/api/jobs/{id}/files.zip"),
