@@ -19,6 +19,21 @@ export const move = (field: string, by: number): FieldChange => ({
 
 const isSet = ({ doing }: FieldChange) => (doing ?? 'set') === 'set';
 
+/** What a field of a job is, by its path; `undefined` where there is none. */
+export function valueAt(job: unknown, field: string): unknown {
+  return field.split('.').reduce<unknown>((inside, name) => {
+    if (!Array.isArray(inside)) return (inside as Record<string, unknown> | null)?.[name];
+    const members = inside as { id?: string }[];
+    return members.find(({ id }) => id === name) ?? members[Number(name)];
+  }, job);
+}
+
+/** What a field comes to once these changes are made. */
+export function valueAfter(job: unknown, changes: FieldChange[], field: string): unknown {
+  const last = changes.findLast((change) => isSet(change) && change.field === field);
+  return last ? last.value : valueAt(job, field);
+}
+
 /** True where setting one field leaves the other as it is, whichever comes first. */
 const areApart = (one: string, other: string) =>
   !`${one}.`.startsWith(`${other}.`) && !`${other}.`.startsWith(`${one}.`);

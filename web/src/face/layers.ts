@@ -30,9 +30,13 @@ export const membersOf = (layers: Layer[], layer: Layer): string[] => [
 /** A layer without the id that the server gives it. */
 export type NewLayer = Omit<Layer, 'id'>;
 
+/** What begins a face where there is none, and none on its way. */
+export const faceBegun = (session: PieceSession, first: Face): FieldChange[] =>
+  session.newest(session.at('face')) ? [] : [set(session.at('face'), { ...first, layers: [] })];
+
 /** What puts a layer above the others, on a face that there may not be yet. */
 export function layerAdded(session: PieceSession, layer: NewLayer, first: Face): FieldChange[] {
-  const begun = session.own.face ? [] : [set(session.at('face'), { ...first, layers: [] })];
+  const begun = faceBegun(session, first);
   return [...begun, add(session.at('face.layers'), { ...layer, id: undefined })];
 }
 

@@ -9,7 +9,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
-import { set, withChange } from '../api/fields';
+import { set, valueAfter, withChange } from '../api/fields';
 import type { FieldChange, InputError, Job } from '../api/generated/types';
 import type { OpenJob, Preview } from '../api/views';
 
@@ -34,8 +34,8 @@ export interface JobSession {
   canRedo: boolean;
   /** The newest job that the server has answered with, for what goes on between two drawings of the page. */
   latest: () => Job;
-  /** What a field was last set to and is not answered yet; `undefined` where nothing waits. */
-  tried: (field: string) => unknown;
+  /** What a field will be once all that is on its way has arrived: for steps that follow one another faster than answers. */
+  newest: (field: string) => unknown;
   /** Previews changes. */
   propose: (...changes: FieldChange[]) => void;
   /** Saves what is being tried, after last changes if any are given; false when it cannot be. */
@@ -262,9 +262,9 @@ export function useJobSession(opened: OpenJob): JobSession {
     canUndo: saved.can_undo,
     canRedo: saved.can_redo,
     latest: useCallback(() => latest.current.job, []),
-    tried: useCallback((field: string) => {
-      const { sent, changes } = latest.current;
-      return [...sent, ...changes].findLast((change) => change.field === field)?.value;
+    newest: useCallback((field: string) => {
+      const { saved: base, sent, changes } = latest.current;
+      return valueAfter(base.job, [...sent, ...changes], field);
     }, []),
     propose,
     keep,

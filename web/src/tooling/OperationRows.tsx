@@ -31,10 +31,8 @@ export function OperationRows(props: Props) {
   const { view, tooling, chosen, onChoose, onKeep, session } = props;
   const operations = inOrder(view, tooling.order ?? []);
   const move = (id: string, by: number) => {
-    // A second step may come before the first is answered.
-    const asked = session.tried('tooling.order');
-    const order = asked === undefined ? tooling.order : (asked as string[] | null);
-    const ids = inOrder(view, order ?? []).map((own) => own.id);
+    const order = (session.newest('tooling.order') ?? []) as string[];
+    const ids = inOrder(view, order).map((own) => own.id);
     const at = ids.indexOf(id);
     const to = Math.min(Math.max(at + by, 0), ids.length - 1);
     onKeep(set('tooling.order', ids.toSpliced(at, 1).toSpliced(to, 0, id)));

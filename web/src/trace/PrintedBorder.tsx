@@ -8,7 +8,7 @@ import { PlainLength } from '../card/PlainLength';
 import { Rows } from '../card/SpecCard';
 import { Switch } from '../card/Switch';
 import { ColourField } from '../face/ColourField';
-import type { ShapeLayer } from '../face/layers';
+import { faceBegun, type ShapeLayer } from '../face/layers';
 import type { StageProps } from '../job/StageProps';
 
 /** What the layer is known by. */
@@ -30,7 +30,7 @@ export function PrintedBorder({ stage, unit, border }: Props) {
   const start = starts?.layers.find(({ kind }) => kind === 'shape');
   const begin = () => {
     if (!starts || start?.kind !== 'shape' || panel === undefined) return;
-    const begun = session.own.face ? [] : [set(session.at('face'), { ...starts.face, layers: [] })];
+    const begun = faceBegun(session, starts.face);
     const layer = {
       ...start,
       id: ID,
