@@ -135,8 +135,9 @@ impl Browser {
             let _ = self.client.execute(into_view, vec![target]).await;
             match element.click().await {
                 Ok(()) => return,
-                // The page may have drawn it anew between finding and clicking it.
-                Err(error) if error.to_string().contains("stale") && start.elapsed() < PATIENCE => {
+                // The page may have drawn it anew, or scrolled, between finding and clicking it.
+                Err(error) if is_too_early(&error) && start.elapsed() < PATIENCE => {
+                    tokio::time::sleep(POLL).await;
                 }
                 Err(error) => panic!("“{words}” cannot be clicked: {error}"),
             }
@@ -391,4 +392,10 @@ impl Drop for Browser {
             });
         }
     }
+}
+
+/// True where what was to be clicked has gone or moved meanwhile.
+fn is_too_early(error: &fantoccini::error::CmdError) -> bool {
+    let words = error.to_string();
+    words.contains("stale") || words.contains("intercepted")
 }

@@ -412,6 +412,17 @@ async fn tickets_wear_their_faces() {
                  const picture = new Image(); picture.src = image; await picture.decode(); \
                  return [text.includes('<path'), picture.naturalWidth > 0]; })";
     browser.until(drawn, |drawn| *drawn == serde_json::json!([true, true])).await;
+    // What folds is shown closed, beside its flat.
+    let closed = "return [...document.querySelectorAll('.ticket')] \
+         .filter(own => { const seen = own.querySelector('.is-folded img'); \
+             return seen?.naturalWidth > 100 && own.querySelector('.small-blank'); }) \
+         .map(own => own.querySelector('img').alt)";
+    let named = |all: &serde_json::Value, name: &str| {
+        all.as_array().is_some_and(|all| all.iter().any(|own| own == name))
+    };
+    browser.until(closed, |all| named(all, "Seedling tray, closed")).await;
+    let all = browser.run(closed).await;
+    assert!(!named(&all, "Leaf tag, closed"), "a tag lies flat: {all}");
 }
 
 /// A term leads to its page, and the search finds pages by any of their words.

@@ -1,5 +1,8 @@
 //! Whatever reaches the API is answered in words: no entry makes the server fail.
 
+#![allow(clippy::cast_precision_loss, clippy::cast_possible_truncation, reason = "small figures")]
+
+use std::cell::Cell;
 use std::io::{BufRead, BufReader};
 use std::process::{Command, Stdio};
 
@@ -188,6 +191,58 @@ fn every_field_of_an_act_by_hand_with_nonsense_is_answered_in_words() {
             }
         }
     }
+}
+
+/// Figures of any job (faces with lists, outlines of pictures, drawings, cards) may be anything, several at once:
+/// whoever looks at the job, its plan or its path is answered.
+#[test]
+fn any_figures_of_any_job_are_answered_in_words() {
+    let folder = TempDir::new().unwrap();
+    let client = client(&folder);
+    let jobs: Vec<(Value, Vec<String>)> = (1..=26)
+        .map(|id| {
+            let whole = job(&client, id);
+            let mut fields = Vec::new();
+            pointers(&whole, "", &mut fields);
+            fields.retain(|field| whole.pointer(field).is_some_and(Value::is_number));
+            (whole, fields)
+        })
+        .collect();
+    let figure = prop_oneof![
+        prop::sample::select(vec![1e308, -1e308, 1e-300, 4_294_967_295.0, 65_536.0, -1.0, 0.0]),
+        -10.0..10_000.0f64,
+        (-10i64..10_000).prop_map(|whole| whole as f64),
+    ];
+    let changed = prop::collection::vec((any::<prop::sample::Index>(), figure), 1..4);
+    let routes = ["/api/preview", "/api/preview", "/api/plan", "/api/tooling"];
+    let (refused, done) = (Cell::new(0), Cell::new(0));
+    proptest!(ProptestConfig::with_cases(120), |(
+        at in 0..jobs.len(), changed in changed, route in prop::sample::select(routes.to_vec()),
+    )| {
+        let (mut whole, fields) = jobs[at].clone();
+        for (field, value) in changed {
+            let value = if value.fract() == 0.0 && value.abs() < 1e10 {
+                json!(value as i64)
+            } else {
+                json!(value)
+            };
+            *whole.pointer_mut(&fields[field.index(fields.len())]).unwrap() = value;
+        }
+        let ask = json!({ "job": whole, "run": 0, "sheet": 1 }).to_string();
+        let (status, body) = send(&client, route, ask.as_bytes());
+        match status {
+            200 => done.set(done.get() + 1),
+            422 => {
+                refused.set(refused.get() + 1);
+                in_words(&body, &whole.to_string());
+            }
+            // A job whose copies do not fit has no such sheet.
+            404 => in_words(&body, &whole.to_string()),
+            _ => prop_assert!(false, "{status} {body}"),
+        }
+    });
+    let (refused, done) = (refused.get(), done.get());
+    assert!(refused > 20 && done > 5, "{refused} refused, {done} done");
 }
 
 fn nonsense() -> Vec<Value> {

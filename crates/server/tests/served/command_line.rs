@@ -53,11 +53,11 @@ fn export_writes_the_files_that_the_page_gives() {
         assert!(bytes == made, "{}", file.name);
         names.push(file.name);
     }
-    // Print, its steps with and without art, hand-cut and the ticket, the marks, the full sheets and the last one three times, the art, the flat and the closed piece twice; in the
+    // Print, its steps with and without art, hand-cut and the ticket, the marks, the full sheets and the last one three times, the art, the flat twice and the closed piece three times; in the
     // folder each of the seven sheets has files of its own.
-    assert_eq!(names.len(), 5 + 2 + 6 + 6);
+    assert_eq!(names.len(), 5 + 2 + 6 + 7);
     let written = std::fs::read_dir(&target).unwrap().count();
-    assert_eq!(written, 5 + 2 + 21 + 6, "nothing else is left");
+    assert_eq!(written, 5 + 2 + 21 + 7, "nothing else is left");
 
     // The same from an archive, on a machine without that data.
     let archive = out.path().join("job.aptum");
