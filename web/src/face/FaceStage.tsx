@@ -16,6 +16,7 @@ import { FoldPane } from '../fold/FoldPane';
 import type { StageProps } from '../job/StageProps';
 import { token } from '../style/token';
 import { LayerRows } from './LayerRows';
+import { wholePanels } from './panels';
 import { isOn, layerAdded, type NewLayer, type Side } from './layers';
 import { LayerHandles } from './LayerHandles';
 import { ListRows } from './ListRows';
@@ -69,14 +70,17 @@ export function FaceStage(props: StageProps) {
   const seenInks = useMemo(() => ({ only, shine }), [only, shine]);
   const file = useRef<HTMLInputElement>(null);
   // The largest outer panel is the one that is mostly meant.
-  const faces = piece.flat.panels.filter(({ role }) => role === 'face');
+  const panels = useMemo(() => wholePanels(piece.flat), [piece.flat]);
+  const faces = panels.filter(({ role }) => role === 'face');
   const largest = faces.reduce<(typeof faces)[number] | undefined>(
-    (best, panel) => (!best || area(panel.size) > area(best.size) ? panel : best),
+    (best, panel) => (!best || panel.area > best.area ? panel : best),
     undefined,
   );
   const panel = faces.some(({ name }) => name === chosenPanel)
     ? chosenPanel
     : (largest?.name ?? '');
+  const whole = (name: string | null) =>
+    panels.find(({ names }) => name !== null && names.includes(name))?.name;
   const starts = useMeta().data?.starts;
   const pictures = usePictures(session, panel, starts?.face ?? BARE, side);
   const add = (layer: NewLayer) => {
@@ -111,7 +115,9 @@ export function FaceStage(props: StageProps) {
                   lit={lit}
                   onLit={setLit}
                   onDropFile={(dropped, on) =>
-                    isList(dropped) ? desk.bring(dropped) : pictures.bring(dropped, on ?? panel)
+                    isList(dropped)
+                      ? desk.bring(dropped)
+                      : pictures.bring(dropped, whole(on) ?? panel)
                   }
                   overlay={(view) => (
                     <LayerHandles
@@ -312,5 +318,3 @@ export function FaceStage(props: StageProps) {
 
 /** A list, by its name: its bytes are looked at when it is read. */
 const isList = (file: File) => /\.(csv|tsv|txt)$/i.test(file.name);
-
-const area = ([width, height]: [number, number]) => width * height;

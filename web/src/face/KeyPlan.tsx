@@ -1,5 +1,6 @@
 /** A small flat that shows the panels on which a layer lies; where it can be changed, they are chosen on it. */
 import type { FlatView } from '../api/views';
+import { wholePanels } from './panels';
 
 interface Props {
   flat: FlatView;
@@ -11,8 +12,9 @@ interface Props {
 
 export function KeyPlan({ flat, panels, onChoose }: Props) {
   const [width, height] = flat.size;
-  const open = flat.panels.filter(({ role }) => role !== 'glue');
-  const isIn = (name: string) => panels.length === 0 || panels.includes(name);
+  const open = wholePanels(flat).filter(({ role }) => role !== 'glue');
+  const isIn = (names: string[]) =>
+    panels.length === 0 || names.some((name) => panels.includes(name));
   return (
     <svg
       className={onChoose ? 'key-plan is-open' : 'key-plan'}
@@ -21,17 +23,17 @@ export function KeyPlan({ flat, panels, onChoose }: Props) {
         ? { role: 'group', 'aria-label': 'Panels on which it lies' }
         : { 'aria-hidden': true })}
     >
-      {open.map(({ name, path }) => (
+      {open.map(({ name, path, names }) => (
         <path
           key={name}
           d={path}
-          className={isIn(name) ? 'is-in' : undefined}
+          className={isIn(names) ? 'is-in' : undefined}
           {...(onChoose
             ? {
                 role: 'checkbox',
                 tabIndex: 0,
                 'aria-label': name,
-                'aria-checked': isIn(name),
+                'aria-checked': isIn(names),
                 onClick: (event) => onChoose(name, event.shiftKey),
                 onKeyDown: (event) => {
                   if (event.key !== ' ' && event.key !== 'Enter') return;

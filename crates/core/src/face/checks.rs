@@ -86,16 +86,16 @@ fn nowhere(layer: &Layer, panels: &[String], flat: &Flat) -> Check {
     let label = format!("Place of {}", layer.title());
     let id = format!("panel-{}", layer.id);
     let check = Check::yes_or_no(&id, Stage::Face, &label, State::Broken, state);
-    let faces = flat.panels().filter(|(panel, _)| panel.role == Role::Face).take(4);
+    let faces = flat.panels().filter(|(panel, _)| panel.role == Role::Face);
+    let mut names: Vec<&str> = faces.map(|(panel, _)| panel.shown_name()).collect();
+    names.dedup();
     check.remedies(|| {
-        faces
-            .map(|(panel, _)| {
+        names
+            .into_iter()
+            .take(4)
+            .map(|name| {
                 let field = layer.field("panels.0");
-                Remedy::set(
-                    format!("Lay it on the {}", panel.name.to_lowercase()),
-                    &field,
-                    panel.name.as_str(),
-                )
+                Remedy::set(format!("Lay it on the {}", name.to_lowercase()), &field, name)
             })
             .collect()
     })
@@ -393,7 +393,9 @@ impl Laid<'_> {
     /// Ink on what is glued keeps glue from holding (common practice).
     fn on_glue(&self, panels: &[String]) -> Option<Check> {
         let glued = self.part.panels.iter().find(|panel| {
-            panel.role == Role::Glue && panels.contains(&panel.name) && !self.layer.only_shown
+            panel.role == Role::Glue
+                && panels.iter().any(|name| panel.goes_by(name))
+                && !self.layer.only_shown
         })?;
         let texts = [
             "printed".to_owned(),

@@ -29,7 +29,7 @@ pub enum Up {
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 pub struct Lying {
     /// The panels on which it lies, by their names: several are one area across their creases, none are all that is
-    /// not glued. What goes past the area is not printed.
+    /// not glued; a curved panel is all its strips. What goes past the area is not printed.
     #[serde(default, alias = "panel", deserialize_with = "one_or_several")]
     pub panels: Vec<String>,
     /// From the area's middle to the layer's, to the right as the flat shows it, mm.
@@ -76,6 +76,9 @@ pub struct Area {
 /// How far from its area's middle a layer may lie, mm.
 const FARTHEST: f64 = 5000.0;
 
+/// How far strips of a curved panel may lie apart, mm.
+const SEAM: f64 = 0.01;
+
 /// Most panels that are named.
 const MOST_PANELS: usize = 60;
 
@@ -100,17 +103,23 @@ impl Lying {
             .iter()
             .filter(|panel| match self.panels.as_slice() {
                 [] => panel.role != crate::form::Role::Glue,
-                names => names.contains(&panel.name),
+                names => names.iter().any(|name| panel.goes_by(name)),
             })
             .collect();
-        let first = match self.panels.first() {
-            Some(name) => named.iter().find(|panel| panel.name == *name).or(named.first()),
-            None => named.first(),
-        }?;
-        let region = named
+        let of_first: Vec<_> = match self.panels.first() {
+            Some(name) => named.iter().filter(|panel| panel.goes_by(name)).collect(),
+            None => named.iter().take(1).collect(),
+        };
+        // What is up for a curved panel is so for its middle.
+        let first = of_first.get(of_first.len() / 2).copied().or(named.first())?;
+        let mut region = named
             .iter()
             .map(|panel| Region::inside(&panel.outline))
             .fold(Region::empty(), |all, panel| all.union(&panel));
+        if named.iter().any(|panel| panel.strip_of.is_some()) {
+            // Strips are one panel, with no seam between them.
+            region = region.grown(SEAM).shrunk(SEAM);
+        }
         let bounds = named
             .iter()
             .map(|panel| panel.outline.bounding_box())

@@ -563,3 +563,36 @@ fn words_in_a_typeface_of_ones_own_are_set_in_it_and_told_where_it_is_missing() 
         }
     }
 }
+
+/// A curved panel is one panel, by whichever name: its bends are neither edges nor creases, and its middle is the
+/// pack's.
+#[test]
+fn words_on_a_curved_panel_keep_clear_of_its_edges_alone() {
+    let laid = |panels: Vec<String>| {
+        let lying = Lying { panels, up: aptum_core::face::Up::AsRead, ..Lying::default() };
+        let own = Text { lying, ..text("Sweet pea", TextSize::Points(17.0)) };
+        let pillow = Form::new("pillow", &[("length", 85.0), ("width", 62.0)]);
+        let job = job(pillow, vec![Layer::new("l1", LayerKind::Text(own))]);
+        let prepared = prepare(&job, &workshop()).unwrap();
+        let check = prepared.checks.iter().find(|check| check.id == "safe-l1").unwrap();
+        let path = match &prepared.first().arts[0].all().next().unwrap().ink {
+            Ink::Area { path, .. } => path.bounding_box(),
+            other => panic!("{other:?}"),
+        };
+        let front: Vec<_> = prepared.first().flat.parts[0].panels.clone();
+        (check.clone(), path, front)
+    };
+    let (check, words, panels) = laid(vec!["Front".to_owned()]);
+    assert_eq!(check.state, State::Fits, "{} {}", check.value_text, check.verdict);
+    let strips: Vec<_> = panels.iter().filter(|panel| panel.goes_by("Front")).collect();
+    assert!(strips.len() > 4);
+    let around = strips.iter().map(|panel| panel.outline.bounding_box());
+    let around = around.reduce(|all, next| all.union(next)).unwrap();
+    assert!((words.center() - around.center()).hypot() < 3.0, "{words:?} in {around:?}");
+    let gap = (words.x0 - around.x0).min(around.x1 - words.x1);
+    let told = check.gauge.as_ref().unwrap().value;
+    assert!(told <= gap + 0.1 && told > 0.5 * gap, "{told} of {gap}");
+    let by_strips = laid(strips.iter().map(|panel| panel.name.clone()).collect());
+    assert!((by_strips.1.center() - words.center()).hypot() < 1e-6);
+    assert_eq!(by_strips.0.state, State::Fits);
+}

@@ -62,6 +62,18 @@ impl PlacedPanel {
         }
     }
 
+    /// True where it is the panel of that name, or a strip of it.
+    #[must_use]
+    pub fn goes_by(&self, name: &str) -> bool {
+        self.name == name || self.strip_of.as_deref() == Some(name)
+    }
+
+    /// The name that is shown: a strip has that of the panel it belongs to.
+    #[must_use]
+    pub fn shown_name(&self) -> &str {
+        self.strip_of.as_deref().unwrap_or(&self.name)
+    }
+
     /// Length of its hinge in mm, 0 for the panel everything hangs on.
     #[must_use]
     pub fn hinge_length(&self) -> f64 {

@@ -208,7 +208,7 @@ pub fn flat(unit: Unit, sheet: [f64; 2], prepared: &PreparedPiece, flat: &Flat) 
                 let bounds = outline.bounding_box();
                 PanelView {
                     name: panel.name.clone(),
-                    shown: panel.strip_of.clone().unwrap_or_else(|| panel.name.clone()),
+                    shown: panel.shown_name().to_owned(),
                     role: match panel.role {
                         Role::Face => PanelRole::Face,
                         Role::Flap => PanelRole::Flap,
