@@ -450,3 +450,26 @@ async fn inks_are_looked_at_one_by_one_and_printed_a_page_each() {
     let pages = |pdf: &[u8]| Document::load_mem(pdf).unwrap().get_pages().len();
     assert_eq!(pages(&plates), 3 * pages(&whole));
 }
+
+/// The strips of a curved panel are one panel to whoever lays something on it.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_curved_panel_is_chosen_whole() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/10/face", app.address)).await;
+    browser.see("#picture-panel option").await;
+    let faces = "return [...document.querySelectorAll('#picture-panel option')].map(own => own.value).join()";
+    assert_eq!(browser.run(faces).await, "Front,Back");
+    browser.click("Add text").await;
+    let last = "return fetch('/api/jobs/10').then(answer => answer.json()) \
+                .then(open => open.job.pieces[0].face.layers.at(-1).panels.join())";
+    browser.until(last, |panels| *panels == "Front").await;
+    browser.settled().await;
+    browser.click("Words").await;
+    let back = "document.querySelector('.key-plan.is-open [aria-label=\"Back\"]') \
+                .dispatchEvent(new MouseEvent('click', { bubbles: true }))";
+    browser.see(".key-plan.is-open [aria-label='Back']").await;
+    browser.run(back).await;
+    browser.until(last, |panels| *panels == "Back").await;
+    browser.settled().await;
+    assert_eq!(browser.barriers().await, "");
+}

@@ -1,11 +1,12 @@
 /** A job in the list: as it is folded and flat, its size, its sheets and how it stands. */
-import { useCallback, useId, useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 
 import { Link } from 'react-router';
 
 import type { JobSummary } from '../api/generated/types';
 import { StateMark } from '../fit/StateMark';
+import { JobFlat } from './JobFlat';
 
 /** True from when an element first comes into view: what is not seen need not be drawn. */
 function useSeen(): [boolean, (element: HTMLElement | null) => void] {
@@ -29,8 +30,6 @@ interface Props {
 }
 
 export function JobTicket({ job, onBin, onCopy }: Props) {
-  const { drawing } = job;
-  const clip = useId();
   const [isSeen, ticket] = useSeen();
   const state = job.state ?? 'broken';
   return (
@@ -42,34 +41,7 @@ export function JobTicket({ job, onBin, onCopy }: Props) {
       <Link to={`/jobs/${job.id}/form`} className="ticket-open">
         <span className={`ticket-drawing${job.folded ? ' is-folded' : ''}`}>
           {job.folded && isSeen && <img src={job.folded} alt={`${job.name}, closed`} />}
-          {drawing && (
-            <svg
-              viewBox={`-2 -2 ${drawing.size[0] + 4} ${drawing.size[1] + 4}`}
-              role="img"
-              aria-label={`Flat of ${job.name}`}
-            >
-              <path d={drawing.outline} fill={drawing.colour} fillRule="evenodd" />
-              {isSeen && job.art && !job.folded && (
-                <>
-                  <clipPath id={clip}>
-                    <path d={drawing.outline} clipRule="evenodd" />
-                  </clipPath>
-                  <g clipPath={`url(#${clip})`}>
-                    <image
-                      href={job.art.path}
-                      x={job.art.at[0]}
-                      y={job.art.at[1]}
-                      width={job.art.at[2]}
-                      height={job.art.at[3]}
-                      preserveAspectRatio="none"
-                    />
-                  </g>
-                </>
-              )}
-              <path className="small-blank" d={drawing.outline} fill="none" />
-              <path className="line crease" d={drawing.creases} />
-            </svg>
-          )}
+          <JobFlat job={job} isWorn={isSeen && !job.folded} />
         </span>
         <span className="ticket-name">{job.name}</span>
         <span className="ticket-structure">{job.structure}</span>

@@ -5,7 +5,9 @@ import { Alert, Button } from 'react-bootstrap';
 import { Link, useNavigate } from 'react-router';
 
 import { api, Failure } from '../api/client';
-import type { LogView } from '../api/generated/types';
+import type { JobSummary, LogView } from '../api/generated/types';
+import { useJobs } from '../api/queries';
+import { JobFlat } from '../jobs/JobFlat';
 import { Find, PageTop } from '../top/PageTop';
 import { useSearchText } from '../top/useSearchText';
 import './logbook.css';
@@ -34,6 +36,7 @@ export function LogbookPage() {
     await client.invalidateQueries({ queryKey: ['logbook'] });
   };
   const view = book.data;
+  const jobs = useJobs().data ?? [];
   return (
     <div className="desk logbook">
       <PageTop title="Logbook" tools={<Link to="/workshop/recipes">Recipes</Link>}>
@@ -84,6 +87,7 @@ export function LogbookPage() {
                   <Entry
                     key={own.id}
                     own={own}
+                    job={jobs.find(({ id }) => id === own.entry.job?.id)}
                     attempt={(work) => void attempt(work)}
                     onOpen={(print) =>
                       void attempt(async () => {
@@ -105,11 +109,13 @@ export function LogbookPage() {
 interface EntryProps {
   own: LogView;
   attempt: (work: () => Promise<unknown>) => void;
+  /** Its job as it is now, which stands for it where no print was kept. */
+  job: JobSummary | undefined;
   /** Opens the job of a print as it was. */
   onOpen: (print: number) => void;
 }
 
-function Entry({ own, attempt, onOpen }: EntryProps) {
+function Entry({ own, job, attempt, onOpen }: EntryProps) {
   const { id, entry } = own;
   const [note, setNote] = useState<string | null>(null);
   const keep = () => {
@@ -120,8 +126,20 @@ function Entry({ own, attempt, onOpen }: EntryProps) {
   return (
     <tr>
       <td className="logbook-picture">
-        {own.print !== null && (
-          <img src={`/api/prints/${own.print}/picture.png`} alt="" loading="lazy" />
+        {own.print !== null ? (
+          <img
+            className="is-print"
+            src={`/api/prints/${own.print}/picture.png`}
+            alt=""
+            loading="lazy"
+          />
+        ) : (
+          job &&
+          (job.folded ? (
+            <img src={job.folded} alt="" loading="lazy" />
+          ) : (
+            <JobFlat job={job} isWorn />
+          ))
         )}
       </td>
       <td className="figure">

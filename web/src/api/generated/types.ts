@@ -2907,7 +2907,7 @@ staggered: boolean,
 turning: boolean, 
 /**
  * The panels on which it lies, by their names: several are one area across their creases, none are all that is
- * not glued. What goes past the area is not printed.
+ * not glued; a curved panel is all its strips. What goes past the area is not printed.
  */
 panels: Array<string>, 
 /**
@@ -3136,7 +3136,7 @@ beyond?: Beyond,
 column?: string | null, 
 /**
  * The panels on which it lies, by their names: several are one area across their creases, none are all that is
- * not glued. What goes past the area is not printed.
+ * not glued; a curved panel is all its strips. What goes past the area is not printed.
  */
 panels: Array<string>, 
 /**
@@ -4072,7 +4072,7 @@ line: string | null,
 thickness: number, 
 /**
  * The panels on which it lies, by their names: several are one area across their creases, none are all that is
- * not glued. What goes past the area is not printed.
+ * not glued; a curved panel is all its strips. What goes past the area is not printed.
  */
 panels: Array<string>, 
 /**
@@ -4614,7 +4614,7 @@ wrapped: boolean,
 round: number | null, 
 /**
  * The panels on which it lies, by their names: several are one area across their creases, none are all that is
- * not glued. What goes past the area is not printed.
+ * not glued; a curved panel is all its strips. What goes past the area is not printed.
  */
 panels: Array<string>, 
 /**
