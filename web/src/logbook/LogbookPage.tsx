@@ -74,7 +74,7 @@ export function LogbookPage() {
                   <th>When</th>
                   <th>Card and job</th>
                   <th>What</th>
-                  <th>Settings that were sent</th>
+                  <th>Settings sent</th>
                   <th>Came out</th>
                   <th>Note</th>
                   <th>

@@ -147,7 +147,7 @@ impl Laid<'_> {
         let mut checks: Vec<Check> =
             pattern.ppi().map(|ppi| self.resolution(ppi)).into_iter().collect();
         if let Some(text) = pattern.motif_of.text() {
-            checks.extend(self.lacking(&text, |id| self.from_shelf("motif_of.typeface", id)));
+            checks.extend(self.lacking(&text, |id| self.shelf_changes("motif_of.typeface", id)));
         }
         if let Some(em) = pattern.em() {
             let larger = SMALLEST_TYPE * super::POINT / em;
@@ -236,7 +236,7 @@ impl Laid<'_> {
     }
 
     /// What sets the layer's words in a typeface of the shelf, named by the field `typeface`.
-    fn from_shelf(&self, typeface: &str, id: &str) -> Vec<Change> {
+    fn shelf_changes(&self, typeface: &str, id: &str) -> Vec<Change> {
         let own = self.layer.own_typeface();
         let own = own.map(|(_, own)| Change::new(&self.layer.field(own), Setting::Standard));
         [Change::new(&self.layer.field(typeface), id)].into_iter().chain(own).collect()
@@ -245,7 +245,7 @@ impl Laid<'_> {
     fn text(&self, text: &Text) -> Vec<Check> {
         let set = text.set(self.area.room());
         let points = set.em / super::POINT;
-        let lacking = self.lacking(text, |id| self.from_shelf("typeface", id));
+        let lacking = self.lacking(text, |id| self.shelf_changes("typeface", id));
         let mut checks: Vec<Check> = lacking.into_iter().collect();
         if set.is_cramped {
             let texts = [
