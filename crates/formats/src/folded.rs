@@ -8,6 +8,7 @@ use aptum_core::face::Side;
 use aptum_core::fold::draw_folded;
 use aptum_core::form::Part;
 use aptum_core::geometry::{Affine, BezPath, Rect};
+use aptum_core::pixels::rgb;
 use aptum_core::units::INCH;
 use svg::node::element::{Group, Path, Use};
 
@@ -72,8 +73,11 @@ fn drawn(piece: &PreparedPiece, card: &str, blobs: &dyn Blobs) -> Option<(String
     let shape = |own: &str| Path::new().set("d", own).set("stroke-linejoin", "round");
     let mut whole = Group::new();
     for face in &folded.faces {
+        let light = face.light * if face.is_inside { INSIDE } else { 1.0 };
+        let dark = tidy(1.0 - light);
         // A line of its own colour closes the seam to the next face.
-        let bare = shape(&face.face).set("fill", card).set("stroke", card);
+        let shaded = mixed(card, SHADE, dark);
+        let bare = shape(&face.face).set("fill", shaded.as_str()).set("stroke", shaded.as_str());
         whole = whole.add(bare.set("stroke-width", line / 2.0));
         let (side, turned) =
             if face.is_inside { (Side::Back, &back) } else { (Side::Front, &front) };
@@ -82,12 +86,13 @@ fn drawn(piece: &PreparedPiece, card: &str, blobs: &dyn Blobs) -> Option<(String
                 .set("href", format!("#{}", name(side, face.part)))
                 .set("transform", matrix(face.lies * *turned));
             let clip = BezPath::from_svg(&face.face).unwrap_or_default();
-            whole = whole.add(drawing.clipped(Group::new(), Some(&clip)).add(art));
+            let printed = drawing.clipped(Group::new(), Some(&clip));
+            let card = shape(&face.face).set("fill", card);
+            let shade = shape(&face.face).set("fill", SHADE).set("fill-opacity", dark);
+            whole = whole.add(printed.add(card).add(art).add(shade));
         }
-        let light = face.light * if face.is_inside { INSIDE } else { 1.0 };
-        let shade = shape(&face.face).set("fill", SHADE).set("fill-opacity", tidy(1.0 - light));
         let sides = shape(&face.sides).set("fill", "none").set("stroke", LINE);
-        whole = whole.add(shade).add(sides.set("stroke-width", line));
+        whole = whole.add(sides.set("stroke-width", line));
     }
     let room = ROOM * width.max(height);
     let bounds = Rect::new(x, y, x + width, y + height).inflate(room, room);
@@ -102,6 +107,22 @@ fn name(side: Side, part: usize) -> String {
 /// From the drawing of a side of a blank to the blank as it is seen from the printed side.
 fn turn(side: Side, part: &Part) -> Affine {
     if side == Side::Back { part.turned_over() } else { Affine::IDENTITY }
+}
+
+/// A share of the way from one colour to another, as they are coded.
+fn mixed(from: &str, to: &str, share: f64) -> String {
+    let [from, to] = [from, to].map(|colour| rgb(colour).unwrap_or([255; 3]));
+    let code: String = from
+        .iter()
+        .zip(to)
+        .map(|(from, to)| {
+            let way = f64::from(*from) + (f64::from(to) - f64::from(*from)) * share;
+            #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "0 to 255")]
+            let way = way.round().clamp(0.0, 255.0) as u8;
+            format!("{way:02x}")
+        })
+        .collect();
+    format!("#{code}")
 }
 
 fn tidy(share: f64) -> f64 {

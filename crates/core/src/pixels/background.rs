@@ -145,8 +145,9 @@ const LIKE: u8 = 1;
 /// Part of it.
 const DROPPED: u8 = 2;
 
-/// `#rrggbb`.
-pub(crate) fn rgb(colour: &str) -> Option<[u8; 3]> {
+/// Red, green and blue of `#rrggbb`.
+#[must_use]
+pub fn rgb(colour: &str) -> Option<[u8; 3]> {
     let mut found = [0; 3];
     hex::decode_to_slice(colour.strip_prefix('#')?, &mut found).ok()?;
     Some(found)

@@ -4,7 +4,7 @@ mod background;
 mod erase;
 mod specks;
 
-pub(crate) use background::rgb;
+pub use background::rgb;
 use thiserror::Error;
 
 use crate::face::Rework;

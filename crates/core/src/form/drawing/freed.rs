@@ -8,7 +8,7 @@ use super::panels::within;
 use super::{FoldSay, LineDrawing, PanelName, ReadLines};
 use crate::LineKind;
 use crate::blob::{BlobId, Origin};
-use crate::form::{Flat, Part};
+use crate::form::{Flat, Part, PlacedPanel, Role};
 use crate::geometry::{contours, flattened};
 use crate::lines::{Group, LineKey, Lines, LinesError, Look, Meaning, Scale};
 
@@ -71,9 +71,19 @@ fn names(part: &Part) -> impl Iterator<Item = PanelName> + '_ {
     let mut panels: Vec<_> = part.panels.iter().collect();
     panels.sort_by_key(|panel| panel.hang.is_some());
     panels.into_iter().filter_map(|panel| {
+        let parent = panel.hang.and_then(|hang| part.panels.get(hang.parent));
+        // Bends are no lines: what lay in strips is one panel, told by the strip that hangs on another.
+        if parent.is_some_and(|parent| called(parent) == called(panel)) {
+            return None;
+        }
         let ring: Vec<Point> = flattened(&panel.outline).into_iter().next()?;
         let at = within(&ring) + part.at;
-        let on = panel.hang.and_then(|hang| Some(part.panels.get(hang.parent)?.name.clone()));
-        Some(PanelName { at: [at.x, at.y], name: panel.name.clone(), on })
+        let on = parent.map(|parent| called(parent).to_owned());
+        Some(PanelName { at: [at.x, at.y], name: called(panel).to_owned(), on })
     })
+}
+
+/// The strips of a curved face go by its name; those of flaps, of which one name may stand for two, by their own.
+fn called(panel: &PlacedPanel) -> &str {
+    if panel.role == Role::Face { panel.shown_name() } else { &panel.name }
 }
