@@ -4,13 +4,14 @@
 //! The angle of an edge between two plates, and which way it turns, are read off the closed plates, so that
 //! whoever folds the file back gets the piece that was proven. Openings are boundary edges without a face;
 //! slits inside a plate are cuts. `aptum:lines` holds what the format has no place for: the lines as they run, curves
-//! too, each with its kind; a reader that does not know it has the flattened truth.
+//! too, each with its kind; `aptum:folding` what its panels are called, which of them stays and what folds when, each
+//! panel by a place on it. A reader that does not know them has the flattened truth.
 
 use std::collections::BTreeMap;
 
 use aptum_core::LineKind;
 use aptum_core::fold::{FoldModel, Pose};
-use aptum_core::form::Flat;
+use aptum_core::form::{Flat, LineDrawing};
 use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Vec2, contours, flattened_to};
 use serde_json::{Value, json};
 
@@ -114,6 +115,10 @@ pub fn flat_fold(name: &str, flat: &Flat, model: &FoldModel) -> String {
         "edges_foldAngle": angles.iter().map(|angle| angle.map(tidy)).collect::<Vec<_>>(),
         "faces_vertices": faces,
         "aptum:lines": exact_lines(flat, up),
+        "aptum:folding": LineDrawing::told_by(flat).placed(|[x, y]| {
+            let at = up * Point::new(x, y);
+            [tidy(at.x), tidy(at.y)]
+        }),
     }));
     text.unwrap_or_default()
 }

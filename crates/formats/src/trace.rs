@@ -9,7 +9,7 @@ use aptum_core::face::{Cover, Face, KnownCover};
 use aptum_core::form::{Found, Looked, Traced};
 use aptum_core::geometry::{BezPath, Rect};
 use aptum_core::job::JobPiece;
-use aptum_core::lines::{Group, Line, Lines, Look};
+use aptum_core::lines::{Group, Line, Lines, Look, ToldFolding};
 use aptum_core::memory::{Memory, recalled};
 use aptum_core::pixels::Pixels;
 use aptum_core::trace::{InsideBy, Seen, Tracing, View, dark_edges, likely};
@@ -136,6 +136,7 @@ pub fn dark_in(bytes: &[u8]) -> Result<(Lines, Rect), PictureError> {
         angles: Vec::new(),
         words: 0,
         pictures: 1,
+        folding: ToldFolding::default(),
         mended: Vec::new(),
     };
     let [width, height] = sides.map(f64::from);

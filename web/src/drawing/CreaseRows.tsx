@@ -29,6 +29,7 @@ export function CreaseRows({ session, own, view, unit, isRooting, onRoot, onLit 
   if (view.creases.length === 0) return null;
   const at = (name: string) => session.at(`form.drawing.${name}`);
   const folds = own.folds ?? [];
+  const steps = own.steps ?? [];
   const fold = (crease: CreaseView, degrees: number) => {
     const say = { at: crease.at, degrees };
     const told = crease.told_by;
@@ -69,6 +70,21 @@ export function CreaseRows({ session, own, view, unit, isRooting, onRoot, onLit 
           />
         </div>
       ))}
+      {steps.length > 0 && (
+        <div className="told-steps">
+          <span>
+            Folded in the order that is told
+            <small>{steps.map(({ text }) => text).join(' · ')}</small>
+          </span>
+          <Button
+            size="sm"
+            variant="link"
+            onClick={() => void session.keep(set(at('steps'), null))}
+          >
+            find them anew
+          </Button>
+        </div>
+      )}
       {folds.length > 0 && (
         <Button size="sm" variant="link" onClick={() => void session.keep(set(at('folds'), null))}>
           all as drawn

@@ -85,6 +85,7 @@ export function DrawingBoard({
                   className={row.id === lit ? 'is-lit' : row.meaning ? 'is-printed' : 'is-open'}
                 />
               ))}
+            <path d={view.bends} className="is-bend" />
           </g>
           <g className="loose-ends" aria-hidden="true">
             {view.loose.map(([x, y]) => (

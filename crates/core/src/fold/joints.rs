@@ -24,7 +24,8 @@ pub fn meeting(model: &FoldModel) -> Vec<[Edge; 2]> {
     for (number, panel) in model.panels.iter().enumerate() {
         let next = panel.ring.iter().cycle().skip(1);
         for (from, to) in panel.ring.iter().zip(next) {
-            if from.distance(*to) < SHORTEST || is_hinge(model, number, [*from, *to]) {
+            let is_loose = panel.is_seen(*from, *to) && !is_hinge(model, number, [*from, *to]);
+            if from.distance(*to) < SHORTEST || !is_loose {
                 continue;
             }
             let ends = [pose.point(number, *from), pose.point(number, *to)];

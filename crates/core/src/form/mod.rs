@@ -46,8 +46,7 @@ use ts_rs::TS;
 pub use add_on::{AddOn, AddOnKind, CutOut, Cutting, OwnShape};
 pub use dimension::{Axis, Dimension};
 pub use drawing::{
-    Crease, Doubles, DrawingFacts, DrawnPanel, FoldSay, LineDrawing, PanelName, PrintedLine,
-    ReadLines,
+    Crease, Doubles, DrawingFacts, DrawnPanel, FoldSay, LineDrawing, PrintedLine, ReadLines,
 };
 pub use figure::{Figure, FigureKind};
 pub use figures::Figures;

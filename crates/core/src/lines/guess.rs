@@ -5,7 +5,7 @@ use kurbo::{PathEl, Shape};
 use super::{Group, LineKey, Lines, Look, Meaning};
 
 /// Words in names of layers, the first that fits counts: English, German, French, Spanish.
-const WORDS: [(&str, Meaning); 32] = [
+const WORDS: [(&str, Meaning); 33] = [
     ("reverse", Meaning::ReverseCrease),
     ("mountain", Meaning::Crease),
     ("valley", Meaning::ReverseCrease),
@@ -17,6 +17,7 @@ const WORDS: [(&str, Meaning); 32] = [
     ("falz", Meaning::Crease),
     ("pli", Meaning::Crease),
     ("pliegue", Meaning::Crease),
+    ("bend", Meaning::Bend),
     ("score", Meaning::Score),
     ("ritz", Meaning::Score),
     ("print", Meaning::Printed),

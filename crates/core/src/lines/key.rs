@@ -28,6 +28,8 @@ pub enum Meaning {
     Crease,
     /// Pressed; the panel folds towards the printed side.
     ReverseCrease,
+    /// Nothing is done along them: the card bends there of itself, and what lies beside them are strips of one curved panel.
+    Bend,
     /// Cut to part of the depth.
     Score,
     /// Cut through the face, not the liner.
@@ -40,13 +42,14 @@ pub enum Meaning {
 
 impl Meaning {
     /// All of them, what frees a piece first.
-    pub const ALL: [Self; 10] = [
+    pub const ALL: [Self; 11] = [
         Self::Cut,
         Self::KissCut,
         Self::Perforation,
         Self::Crease,
         Self::ReverseCrease,
         Self::Score,
+        Self::Bend,
         Self::PrintedAndCut,
         Self::PrintedAndCutAround,
         Self::Printed,
@@ -60,6 +63,7 @@ impl Meaning {
             (Self::PrintedAndCut, _) => "printed and cut",
             (Self::PrintedAndCutAround, _) => "printed, cut around",
             (_, Some(kind)) => kind.name(),
+            (Self::Bend, None) => "the card bends",
             (Self::Printed, None) => "printed only",
             (_, None) => "left out",
         }
@@ -85,11 +89,11 @@ impl Meaning {
         }
     }
 
-    /// The kind of line that it is worked as; none of what is only printed or left out.
+    /// The kind of line that it is worked as; none of what is only printed, bends of itself or is left out.
     #[must_use]
     pub const fn kind(self) -> Option<LineKind> {
         Some(match self {
-            Self::LeftOut | Self::Printed => return None,
+            Self::LeftOut | Self::Printed | Self::Bend => return None,
             Self::Crease => LineKind::Crease,
             Self::ReverseCrease => LineKind::ReverseCrease,
             Self::Score => LineKind::Score,

@@ -2,6 +2,7 @@
 
 mod arcs;
 mod doubles;
+mod folding;
 mod guess;
 mod joining;
 mod key;
@@ -20,6 +21,7 @@ use ts_rs::TS;
 
 pub use arcs::with_arcs;
 pub use doubles::{Copies, copies};
+pub use folding::{MOST_STEPS, MOST_TOLD, MOST_TURNS, PanelName, StepSay, ToldFolding, Turn};
 pub use guess::guessed;
 pub use joining::{Joined, joined};
 pub use key::{LineKey, Meaning};
@@ -57,6 +59,9 @@ pub struct Lines {
     pub words: usize,
     /// Pictures in it.
     pub pictures: usize,
+    /// What the file tells of how they fold, beside angles; not kept with them, but with what is decided of the drawing.
+    #[serde(skip)]
+    pub folding: ToldFolding,
     /// What the steps came to by which they were mended, where they were.
     #[serde(skip)]
     pub mended: Vec<MendSaid>,
@@ -245,8 +250,16 @@ impl Lines {
         let mut groups: Vec<(Group, usize)> = known.into_iter().collect();
         groups.sort_by_key(|(_, number)| *number);
         let groups = groups.into_iter().map(|(group, _)| group).collect();
-        let all =
-            Self { unit, groups, lines, angles: Vec::new(), words, pictures, mended: Vec::new() };
+        let all = Self {
+            unit,
+            groups,
+            lines,
+            angles: Vec::new(),
+            words,
+            pictures,
+            folding: ToldFolding::default(),
+            mended: Vec::new(),
+        };
         all.checked()?;
         Ok(all)
     }

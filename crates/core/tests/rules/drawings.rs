@@ -6,11 +6,11 @@ use aptum_core::check::{Check, State};
 use aptum_core::error::Setting;
 use aptum_core::fold::{Pose, prove};
 use aptum_core::form::{
-    Doubles, Flat, FoldSay, Form, LineDrawing, PanelName, ReadLines, catalogue::CATALOGUE,
+    Doubles, Flat, FoldSay, Form, LineDrawing, ReadLines, catalogue::CATALOGUE,
 };
 use aptum_core::formed::{FormInput, Formed};
 use aptum_core::geometry::{BezPath, Point, Shape as _};
-use aptum_core::lines::{Group, Lines, Look, Scale, guessed};
+use aptum_core::lines::{Group, Lines, Look, PanelName, Scale, guessed};
 use aptum_core::units::Unit;
 use aptum_core::{LineKind, blob::BlobId, blob::Origin};
 use proptest::prelude::*;

@@ -162,6 +162,59 @@ fn creases_that_end_in_nowhere_and_panels_that_hang_on_nothing_are_told() {
     assert_eq!(own.fold.as_ref().unwrap().panels.len(), 2);
 }
 
+/// A strip ruled every 10° is the half of a prism of 36 sides: its ends lie as far apart as that one is wide,
+/// side / tan(π/36) (any geometry book).
+#[test]
+fn what_is_ruled_bows_as_a_prism_with_so_many_sides() {
+    let (side, high) = (8.0, 40.0);
+    let long = side * 18.0;
+    let mut lines = vec![("cut", format!("M0 0H{long}V{high}H0Z"))];
+    lines.extend((1..18).map(|at| ("bend", format!("M{0} 0V{high}", side * f64::from(at)))));
+    let mut own = drawing(&lines);
+    let mut read = Lines::clone(own.read.0.as_ref().unwrap());
+    read.angles = (1..18).map(|at| (at, -10.0)).collect();
+    own.read = ReadLines(Some(Arc::new(read)));
+    let own = formed(own);
+    let model = own.fold.as_ref().unwrap();
+    assert_eq!(model.panels.len(), 18);
+    assert_eq!(own.flat.drawing.as_ref().unwrap().panels.len(), 1, "it is one panel");
+    assert!(own.flat.strokes().is_empty(), "nothing is worked along a bend");
+    let pose = Pose::at(model, model.closed());
+    let corners = model.panels.iter().enumerate().flat_map(|(at, panel)| {
+        panel.ring.iter().map(|own| pose.point(at, *own)).collect::<Vec<_>>()
+    });
+    let corners: Vec<_> = corners.collect();
+    let far = |one: &nalgebra::Point3<f64>| {
+        corners.iter().map(|other| (one - other).norm()).fold(0.0, f64::max)
+    };
+    // Its two ends are sides that lie across from each other; its corners as far as round the prism and along it.
+    let round = side / (std::f64::consts::PI / 36.0).sin();
+    let most = corners.iter().map(far).fold(0.0, f64::max);
+    assert!(most <= round.hypot(high) + 1e-6, "{most}");
+    let across = side / (std::f64::consts::PI / 36.0).tan();
+    assert!((most - across.hypot(side).hypot(high)).abs() < 1e-6, "{most} {across}");
+}
+
+#[test]
+fn a_curved_crease_folds_on_its_chord_and_is_told_until_bends_lead_to_it() {
+    let cut = ("cut", "M0 0H90V60H0Z".to_owned());
+    let crease = ("crease", "M0 30Q45 50 90 30".to_owned());
+    let own = formed(drawing(&[cut.clone(), crease.clone()]));
+    let told = check(&own, "drawing-curves");
+    assert_eq!((told.state, told.value_text.as_str()), (State::Attention, "1"));
+    let facts = own.flat.drawing.as_ref().unwrap();
+    let [first] = facts.creases.as_slice() else { panic!("one crease") };
+    assert!((first.ends[0].distance(first.ends[1]) - 90.0).abs() < 1e-6, "{:?}", first.ends);
+    // Ruled, both sides of it are curved panels, and every piece of the crease is nearly straight.
+    let mut lines = vec![cut, crease];
+    lines.extend((1..18).map(|at| ("bend", format!("M{0} 0V60", 5 * at))));
+    let own = formed(drawing(&lines));
+    assert!(own.checks.iter().all(|check| check.id != "drawing-curves"));
+    let facts = own.flat.drawing.as_ref().unwrap();
+    assert_eq!((facts.panels.len(), facts.creases.len()), (2, 35));
+    assert!(own.flat.panels().all(|(panel, _)| panel.strip_of.is_some()));
+}
+
 fn art(own: &Formed) -> Art {
     let input = FaceInput {
         form: Key::of("form", &1),

@@ -3,7 +3,7 @@
 use std::f64::consts::PI;
 use std::sync::Arc;
 
-use aptum_core::fold::FoldModel;
+use aptum_core::fold::{FoldModel, Pose, prove};
 use aptum_core::form::{Form, LineDrawing, ReadLines, catalogue::CATALOGUE};
 use aptum_core::geometry::{BezPath, PathEl, Point, Shape, flattened_to};
 use aptum_core::lines::{AddedLine, Group, LineMend, Lines, Look, Meaning};
@@ -261,7 +261,7 @@ fn a_step_of_a_drawing_reaches_its_blank() {
 /// Every structure set free is the same blank, of as many panels of the same names, and closes the same way.
 #[test]
 fn a_structure_set_free_is_the_same_and_folds_the_same() {
-    let mut folded = 0;
+    let (mut folded, mut curved) = (0, 0);
     for structure in CATALOGUE.iter() {
         let flat = Form::new(structure.id, &[]).draw(0.3, Unit::Mm).unwrap();
         let (lines, mut own) = LineDrawing::freed(&flat, structure.name).unwrap();
@@ -270,13 +270,22 @@ fn a_structure_set_free_is_the_same_and_folds_the_same() {
         let free = Form::of_drawing(own).draw(0.3, Unit::Mm).unwrap();
         let (before, after) = (flat.area(), free.area());
         assert!((before - after).abs() < 1e-4 * before, "{}: {before} and {after}", structure.id);
-        // Curved panels have strips, and several blanks are folded each by itself.
-        let is_plain = flat.parts.len() == 1
-            && flat.panels().all(|(panel, _)| panel.strip_of.is_none())
-            && flat.parts[0].joined.is_none();
-        let (Some(model), true) = (FoldModel::new(&flat, 0.3), is_plain) else { continue };
+        // Several blanks are folded each by itself.
+        let is_one = flat.parts.len() == 1 && flat.parts[0].joined.is_none();
+        let (Some(model), true) = (FoldModel::new(&flat, 0.3), is_one) else { continue };
         let Some(same) = FoldModel::new(&free, 0.3) else { continue };
         folded += 1;
+        let told = |model: &FoldModel| {
+            model.steps.iter().map(|step| step.text.clone()).collect::<Vec<_>>()
+        };
+        assert_eq!(told(&same), told(&model), "{}", structure.id);
+        let proof = prove(&same);
+        assert!(proof.on_the_way.is_none(), "{}: {:?}", structure.id, proof.on_the_way);
+        if model.panels.iter().any(|own| own.strip_of.is_some()) {
+            curved += 1;
+            assert_bows_the_same(&same, &model);
+            continue;
+        }
         let names = |model: &FoldModel| {
             let mut names: Vec<String> = model.panels.iter().map(|own| own.name.clone()).collect();
             names.sort();
@@ -294,7 +303,46 @@ fn a_structure_set_free_is_the_same_and_folds_the_same() {
         };
         assert_eq!(hung(&same), hung(&model), "{}", structure.id);
     }
-    assert!(folded >= 12, "{folded}");
+    assert!(folded >= 12 && curved >= 1, "{folded}, {curved}");
+}
+
+/// Curved panels are ruled as they were: as many strips, each whole by its name, and every strip closed where it was.
+fn assert_bows_the_same(same: &FoldModel, model: &FoldModel) {
+    assert_eq!(same.panels.len(), model.panels.len());
+    let faces = |model: &FoldModel, name: &str| {
+        model.panels.iter().filter(|own| own.shown_name() == name).count()
+    };
+    for name in ["Front", "Back"] {
+        assert_eq!(faces(same, name), faces(model, name), "{name}");
+    }
+    let middles = |model: &FoldModel| {
+        let pose = Pose::at(model, model.closed());
+        // Where the area's middle lies, however many corners a curve has.
+        let middle = |at: usize| {
+            let ring = &model.panels[at].ring;
+            let first = ring[0];
+            let (mut sum, mut area) = (aptum_core::geometry::Vec2::ZERO, 0.0);
+            for pair in ring.windows(2) {
+                let (a, b) = (pair[0] - first, pair[1] - first);
+                area += a.cross(b);
+                sum += (a + b) * a.cross(b);
+            }
+            pose.point(at, first + sum / (3.0 * area)).coords
+        };
+        (0..model.panels.len()).map(middle).collect::<Vec<_>>()
+    };
+    // Whichever way the closed piece lies: how far each panel's middle is from all the others.
+    let spread = |model: &FoldModel| {
+        let all = middles(model);
+        let far =
+            |one: &nalgebra::Vector3<f64>| all.iter().map(|own| (own - one).norm()).sum::<f64>();
+        let mut spread: Vec<f64> = all.iter().map(far).collect();
+        spread.sort_by(f64::total_cmp);
+        spread
+    };
+    for (one, other) in spread(same).iter().zip(spread(model)) {
+        assert!((one - other).abs() < 0.005 * other, "{one} for {other}");
+    }
 }
 
 fn any_mend() -> impl Strategy<Value = LineMend> {

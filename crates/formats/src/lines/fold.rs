@@ -3,7 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use aptum_core::geometry::{Affine, BezPath, PathSeg, Point, Rect, Shape as _};
-use aptum_core::lines::{Group, Line, Lines, LinesError, Look, MOST_LINES};
+use aptum_core::lines::{Group, Line, Lines, LinesError, Look, MOST_LINES, ToldFolding};
 use kurbo::ParamCurveNearest as _;
 use serde::Deserialize;
 
@@ -23,6 +23,8 @@ struct Frame {
     angles: Vec<Option<f64>>,
     #[serde(default, rename = "aptum:lines")]
     exact: Vec<Exact>,
+    #[serde(default, rename = "aptum:folding")]
+    folding: ToldFolding,
 }
 
 /// A line as it runs, of a kind, which FOLD has no place for.
@@ -32,8 +34,11 @@ struct Exact {
     path: String,
 }
 
-/// An edge whose middle is no farther from a line, in the file's units, lies on it.
+/// An edge whose ends are no farther from a line, in the file's units, lies on it.
 const ON: f64 = 0.03;
+
+/// How far a curve stands off its chord at most, as a share of the chord.
+const MOST_BOW: f64 = 0.25;
 
 /// Reads the edges of a crease pattern.
 pub(super) fn lines(bytes: &[u8]) -> Result<Lines, ReadError> {
@@ -112,19 +117,27 @@ fn exact(
         })
         .collect();
     let mut told: BTreeMap<usize, Vec<([Point; 2], f64)>> = BTreeMap::new();
+    let mut bends: Vec<([Point; 2], f64)> = Vec::new();
     for (edge, [from, to]) in frame.edges_vertices.iter().enumerate() {
         let Some(Some(angle)) = frame.angles.get(edge) else { continue };
         if angle.abs() > 180.0 {
             continue;
         }
         let ends = [place(*from)?, place(*to)?];
-        let middle = ends[0].midpoint(ends[1]);
         let on = folds.iter().find(|(_, around, segments)| {
-            around.contains(middle)
-                && segments.iter().any(|own| own.nearest(middle, 1e-6).distance_sq <= ON * ON)
+            let near = |at: Point, reach: f64| {
+                segments.iter().any(|own| own.nearest(at, 1e-6).distance_sq <= reach * reach)
+            };
+            // A curve stands off the edge that is its chord.
+            let off = ON.max(MOST_BOW * ends[0].distance(ends[1]));
+            ends.iter().all(|end| around.contains(*end) && near(*end, ON))
+                && near(ends[0].midpoint(ends[1]), off)
         });
-        if let Some((at, ..)) = on {
-            told.entry(*at).or_default().push((ends, *angle));
+        match on {
+            Some((at, ..)) => told.entry(*at).or_default().push((ends, *angle)),
+            // Where no line is drawn the card bends of itself.
+            None if angle.abs() > 0.0 => bends.push((ends, *angle)),
+            None => {}
         }
     }
     let is_straight: BTreeSet<usize> = folds
@@ -140,9 +153,7 @@ fn exact(
         }
         // A straight line at which several panels hang has an angle for each.
         for (number, (ends, angle)) in edges.into_iter().enumerate() {
-            let mut path = BezPath::new();
-            path.move_to(ends[0]);
-            path.line_to(ends[1]);
+            let path = straight(ends);
             if number == 0 {
                 lines.lines[at].path = path;
                 lines.angles.push((at, angle));
@@ -153,8 +164,25 @@ fn exact(
             }
         }
     }
+    if !bends.is_empty() {
+        let group = lines.groups.len();
+        let layer = "bend".to_owned();
+        lines.groups.push(Group { layer, colour: String::new(), look: Look::Stroke });
+        for (ends, angle) in bends {
+            lines.angles.push((lines.lines.len(), angle));
+            lines.lines.push(Line { group, path: straight(ends), width: 0.0, told: None });
+        }
+    }
+    lines.folding = frame.folding.clone().placed(|[x, y]| [x, -y]).sound();
     lines.checked()?;
     Ok(lines)
+}
+
+fn straight([from, to]: [Point; 2]) -> BezPath {
+    let mut path = BezPath::new();
+    path.move_to(from);
+    path.line_to(to);
+    path
 }
 
 /// What edges are (FOLD 1.2, edges_assignment).

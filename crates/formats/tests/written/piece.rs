@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 
 use aptum_core::blob::{BlobId, Origin};
-use aptum_core::fold::{FoldModel, Pose};
+use aptum_core::fold::{FoldModel, Pose, prove};
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::form::{Form, LineDrawing, ReadLines};
 use aptum_core::geometry::{BezPath, PathEl, Shape};
@@ -495,7 +495,7 @@ fn the_object_file_stands_as_the_piece_does() {
 /// same box around it. A reader that knows nothing of these has the flattened truth.
 #[test]
 fn a_structure_comes_back_from_fold_with_its_curves_and_folds_the_same() {
-    let mut folded = 0;
+    let (mut folded, mut curved) = (0, 0);
     for structure in CATALOGUE {
         let prepared = prepared(structure.id, &[]);
         let piece = &prepared.pieces[0];
@@ -518,20 +518,16 @@ fn a_structure_comes_back_from_fold_with_its_curves_and_folds_the_same() {
         );
 
         let key = guessed(&lines);
-        let mut own = LineDrawing::new(BlobId("0".repeat(64)), Origin::default(), key);
-        // The panel that stays is that of the structure.
-        let root = &piece.flat.parts[0].panels.iter().find(|panel| panel.hang.is_none()).unwrap();
-        let middle = root.outline.bounding_box().center() + piece.flat.parts[0].at;
-        own.root = Some([middle.x, middle.y - piece.flat.bounds.y1]);
+        let mut own = LineDrawing::new(BlobId("0".repeat(64)), Origin::default(), key)
+            .folding_as(lines.folding.clone());
         own.read = ReadLines(Some(Arc::new(lines)));
         let flat = Form::of_drawing(own).draw(0.3, Unit::Mm).unwrap();
         let (before, after) = (piece.flat.area(), flat.area());
         assert!((before - after).abs() < 1e-3 * before, "{}: {before} {after}", structure.id);
 
-        // Without curved panels and folded blank by blank it closes to the same size.
-        let is_plain = piece.flat.parts.len() == 1
-            && piece.flat.panels().all(|(panel, _)| panel.strip_of.is_none());
-        let (Some(same), true) = (FoldModel::new(&flat, model.caliper), is_plain) else { continue };
+        // Folded blank by blank it closes to the same size, curved panels with it.
+        let is_one = piece.flat.parts.len() == 1;
+        let (Some(same), true) = (FoldModel::new(&flat, model.caliper), is_one) else { continue };
         if same.panels.len() != model.panels.len() {
             continue;
         }
@@ -551,8 +547,15 @@ fn a_structure_comes_back_from_fold_with_its_curves_and_folds_the_same() {
             far
         };
         folded += 1;
+        let told = |model: &FoldModel| {
+            model.steps.iter().map(|step| step.text.clone()).collect::<Vec<_>>()
+        };
+        assert_eq!(told(&same), told(model), "{}", structure.id);
+        let in_way = prove(&same).on_the_way;
+        assert!(in_way.is_none(), "{}: {in_way:?}", structure.id);
+        curved += usize::from(same.panels.iter().any(|own| own.strip_of.is_some()));
         let (before, after) = (span(model), span(&same));
         assert!((before - after).abs() < 0.02 * before, "{}: {before} {after}", structure.id);
     }
-    assert!(folded >= 10, "{folded}");
+    assert!(folded >= 10 && curved >= 1, "{folded}, {curved}");
 }

@@ -58,7 +58,7 @@ pub async fn bring(
     let origin = Origin { name: name.chars().take(200).collect(), ..Origin::default() };
     desk.write(move |store| {
         let id = store.add_blob(Content::Lines, &bytes)?;
-        let drawing = LineDrawing::new(id, origin, key);
+        let drawing = LineDrawing::new(id, origin, key).folding_as(lines.folding);
         let job = job_of_drawing(&*store.workshop()?, drawing.clone());
         Ok(Json(BroughtDrawing { drawing, job, size }))
     })

@@ -805,6 +805,10 @@ scales: Array<ScaleView>,
  */
 rows: Array<RowView>, 
 /**
+ * Where the card bends of itself, as a path on the drawing of the whole.
+ */
+bends: string, 
+/**
  * What lines may be, in the order in which that is offered.
  */
 meanings: Array<MeaningView>, 
@@ -1817,6 +1821,10 @@ folds?: Array<FoldSay>,
  */
 names?: Array<PanelName>, 
 /**
+ * What folds when, where that is not found by itself; up to 60 steps.
+ */
+steps?: Array<StepSay>, 
+/**
  * What was mended by hand, in order; up to 1,000 steps.
  */
 mends?: Array<LineMend>, };
@@ -2309,7 +2317,7 @@ export type MarksProgress = { done: number, };
 
 export type MateView = { at: [number, number], number: number, };
 
-export type Meaning = "left-out" | "printed" | "printed-and-cut" | "printed-and-cut-around" | "crease" | "reverse-crease" | "score" | "kiss-cut" | "perforation" | "cut";
+export type Meaning = "left-out" | "printed" | "printed-and-cut" | "printed-and-cut-around" | "crease" | "reverse-crease" | "bend" | "score" | "kiss-cut" | "perforation" | "cut";
 
 export type MeaningView = { meaning: Meaning, name: string, };
 
@@ -4413,6 +4421,16 @@ depth: DepthSetting, };
 
 export type StepKind = "print" | "measure" | "prepare" | "tool" | "load" | "cut" | "look" | "count";
 
+export type StepSay = { 
+/**
+ * What to do, in the imperative; 1 to 200 characters.
+ */
+text: string, 
+/**
+ * What turns on its crease, all at once.
+ */
+turns: Array<Turn>, };
+
 export type StepView = { text: string, 
 /**
  * Each plate's angle in degrees at the end of the step.
@@ -4944,6 +4962,16 @@ trouble: string,
 settings: string, };
 
 export type TriedView = { id: number, value: number, text: string, outcome: Outcome, made_at: string, };
+
+export type Turn = { 
+/**
+ * A place on it, in units of the file.
+ */
+at: [number, number], 
+/**
+ * To how many degrees, -180 to 180; `None` is all the way to closed.
+ */
+degrees?: number | null, };
 
 export type Turning = "free" | "quarter" | "grain" | "upright";
 

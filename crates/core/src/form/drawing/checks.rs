@@ -22,6 +22,7 @@ pub(super) fn checks(
     checks.extend(doubles(drawing, facts));
     checks.extend(beside(facts));
     checks.extend(dead_ends(facts));
+    checks.extend(curved(facts));
     if facts.is_closed {
         checks.extend(crate::form::checks::narrowest_bridge(flat, unit));
     }
@@ -139,4 +140,21 @@ fn dead_ends(facts: &DrawingFacts) -> Option<Check> {
     let label = "Creases and slits";
     let check = Check::yes_or_no("drawing-ends", Stage::Form, label, State::Attention, texts);
     Some(check.remedy(Remedy::advice("Draw them up to the outline, or to another crease")))
+}
+
+/// Curved creases, at which no flat panels can fold.
+fn curved(facts: &DrawingFacts) -> Option<Check> {
+    if facts.curved == 0 {
+        return None;
+    }
+    let creases = if facts.curved == 1 { "crease is a curve" } else { "creases are curves" };
+    let texts = [
+        facts.curved.to_string(),
+        creases.to_owned(),
+        "shown folded straight from end to end".to_owned(),
+    ];
+    let label = "Curved creases";
+    let check = Check::yes_or_no("drawing-curves", Stage::Form, label, State::Attention, texts);
+    let advice = "Draw straight lines across the bowed panels, up to the crease, and say that the card bends there";
+    Some(check.remedy(Remedy::advice(advice)))
 }

@@ -55,6 +55,8 @@ struct Sorted {
     /// What is worked once more, and how often.
     again: BTreeMap<LineKind, Vec<(BezPath, u32)>>,
     printed: Vec<PrintedLine>,
+    /// Where the card bends of itself.
+    bends: Vec<BezPath>,
     groups: Vec<(usize, f64)>,
     joined: usize,
     closed: usize,
@@ -110,6 +112,7 @@ impl Sorted {
             kinds: BTreeMap::new(),
             again: BTreeMap::new(),
             printed: Vec::new(),
+            bends: Vec::new(),
             groups: vec![(0, 0.0); lines.groups.len()],
             joined: 0,
             closed: 0,
@@ -138,6 +141,9 @@ impl Sorted {
             if meaning.is_printed() {
                 let colour = lines.groups[line.group].colour.clone();
                 own.printed.push(PrintedLine { path: path.clone(), colour, width });
+            }
+            if meaning == Meaning::Bend {
+                own.bends.push(path.clone());
             }
             if let Some(kind) = meaning.kind() {
                 own.from.note(&path, line.group);
@@ -253,11 +259,13 @@ impl Sorted {
                 .into_iter()
                 .map(|own| PrintedLine { path: shift * own.path, ..own })
                 .collect(),
+            bends: self.bends.into_iter().map(|path| shift * path).collect(),
             arcs: self.arcs,
             unnamed: self.unnamed,
             creases: Vec::new(),
             panels: Vec::new(),
             dead_ends: 0,
+            curved: 0,
             apart: 0,
             lines,
         };

@@ -4,6 +4,7 @@ mod checks;
 mod draft;
 mod freed;
 mod panels;
+mod runs;
 mod tree;
 mod validate;
 
@@ -20,7 +21,7 @@ use ts_rs::TS;
 use super::{Figure, Flat, Part, drafting};
 use crate::blob::{BlobId, Origin};
 use crate::error::{InputError, Remedy};
-use crate::lines::{LineKey, LineMend, Lines, Scale};
+use crate::lines::{LineKey, LineMend, Lines, PanelName, Scale, StepSay, ToldFolding};
 use crate::units::{Unit, measure};
 
 /// A drawing from elsewhere.
@@ -62,6 +63,9 @@ pub struct LineDrawing {
     /// What panels are called that are not called by their numbers; up to 400.
     #[serde(default, deserialize_with = "names_or_none", skip_serializing_if = "Vec::is_empty")]
     pub names: Vec<PanelName>,
+    /// What folds when, where that is not found by itself; up to 60 steps.
+    #[serde(default, deserialize_with = "moves_or_none", skip_serializing_if = "Vec::is_empty")]
+    pub steps: Vec<StepSay>,
     /// What was mended by hand, in order; up to 1,000 steps.
     #[serde(default, deserialize_with = "steps_or_none", skip_serializing_if = "Vec::is_empty")]
     pub mends: Vec<LineMend>,
@@ -90,19 +94,6 @@ pub struct FoldSay {
     pub at: [f64; 2],
     /// From flat to closed, degrees, above 0 away from the printed side; -180 to 180.
     pub degrees: f64,
-}
-
-/// What a panel is called.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
-pub struct PanelName {
-    /// A place on it, in units of the file.
-    pub at: [f64; 2],
-    /// Its name; 1 to 60 characters.
-    pub name: String,
-    /// The panel on which it hangs, where it could hang on several.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub on: Option<String>,
 }
 
 /// A panel of a drawing.
@@ -185,6 +176,8 @@ pub struct DrawingFacts {
     pub gap: Option<f64>,
     /// What is printed and not cut, in the blank's coordinates, with its colour.
     pub printed: Vec<PrintedLine>,
+    /// Where the card bends of itself, in the blank's coordinates.
+    pub bends: Vec<BezPath>,
     /// Runs of short sides that were recognised as arcs.
     pub arcs: usize,
     /// Groups whose lines have no meaning yet.
@@ -195,6 +188,8 @@ pub struct DrawingFacts {
     pub panels: Vec<DrawnPanel>,
     /// Sides that end in nowhere, so that nothing folds there.
     pub dead_ends: usize,
+    /// Creases that are curves where no bends lead to them, so that they are folded on their chords.
+    pub curved: usize,
     /// Panels that hang on nothing that the others do.
     pub apart: usize,
 }
@@ -207,9 +202,6 @@ const CRUMBS: RangeInclusive<f64> = 0.0..=20.0;
 
 /// Sides of a drawing, mm.
 const SIDES: RangeInclusive<f64> = 1.0..=5000.0;
-
-/// Creases that are told apart.
-const MOST_FOLDS: usize = 400;
 
 /// Ends that were meant to meet are seldom farther apart, mm (common practice).
 const fn join() -> f64 {
@@ -241,6 +233,10 @@ fn names_or_none<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<PanelName>, D
     Ok(Option::deserialize(from)?.unwrap_or_default())
 }
 
+fn moves_or_none<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<StepSay>, D::Error> {
+    Ok(Option::deserialize(from)?.unwrap_or_default())
+}
+
 fn steps_or_none<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<LineMend>, D::Error> {
     Ok(Option::deserialize(from)?.unwrap_or_default())
 }
@@ -269,9 +265,17 @@ impl LineDrawing {
             root: None,
             folds: Vec::new(),
             names: Vec::new(),
+            steps: Vec::new(),
             mends: Vec::new(),
             read: ReadLines::default(),
         }
+    }
+
+    /// The same, folded as it is told.
+    #[must_use]
+    pub fn folding_as(self, told: ToldFolding) -> Self {
+        let ToldFolding { root, names, steps } = told;
+        Self { root, names, steps, ..self }
     }
 
     /// How long a unit of it is, mm, and whether anybody has said so.

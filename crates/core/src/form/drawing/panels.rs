@@ -3,11 +3,12 @@
 use kurbo::{BezPath, PathEl, Point, Vec2};
 
 use super::tree::Tree;
-use super::{DrawingFacts, DrawnPanel, LineDrawing, PanelName};
+use super::{DrawingFacts, DrawnPanel, LineDrawing};
 use crate::LineKind;
 use crate::form::Part;
 use crate::form::flat::Folding;
 use crate::geometry::{Outline, Side, faces, flattened_to};
+use crate::lines::PanelName;
 
 /// Corners that are no farther apart are one, mm.
 pub(super) const SNAP: f64 = 0.06;
@@ -27,6 +28,7 @@ const LEAST: f64 = 1.0;
 /// What divides panels, from the weakest.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub(super) enum Divides {
+    Bend,
     Fold(LineKind),
     Cut,
 }
@@ -43,7 +45,7 @@ impl LineDrawing {
                     | LineKind::Perforation
             )
         };
-        if !part.strokes.iter().any(|stroke| is_fold(stroke.kind)) {
+        if facts.bends.is_empty() && !part.strokes.iter().any(|stroke| is_fold(stroke.kind)) {
             return None;
         }
         let mut sides: Vec<Side<Divides>> = Vec::new();
@@ -64,6 +66,7 @@ impl LineDrawing {
                 _ => {}
             }
         }
+        facts.bends.iter().for_each(|path| add(path, Divides::Bend));
         if sides.len() > MOST_SIDES {
             return None;
         }
@@ -106,13 +109,15 @@ impl LineDrawing {
         let tree = Tree::of(&rings, &divided.edges, &wanted);
         let names = tree.names(&told);
         let back = facts.to_blank.inverse();
-        let panels = tree.panels().zip(&names).map(|(panel, name)| {
+        // What is curved is one panel, whatever it is ruled into.
+        let panels = tree.panels().zip(&names).filter(|(panel, _)| tree.is_whole(*panel));
+        let panels = panels.map(|(panel, name)| {
             let at = back * within(&rings[panel].0);
             let own = told[panel].and_then(|own| self.names.iter().position(|name| name == own));
             DrawnPanel { name: name.clone(), at: [at.x, at.y], told_by: own }
         });
         facts.panels = panels.collect();
-        tree.place(self, part, facts, &rings, &names)
+        tree.place(self, part, facts, (&rings, &divided.edges), &names)
     }
 
     /// What is told of each panel: its name, and on which it hangs.
@@ -137,31 +142,33 @@ impl LineDrawing {
         &self,
         facts: &DrawingFacts,
         by_file: &[(Point, f64)],
-        kind: LineKind,
+        kind: Option<LineKind>,
         ends: [Point; 2],
     ) -> (f64, Option<usize>) {
         let middle = ends[0].midpoint(ends[1]);
-        let told = |at: Point, reach: f64| {
+        let away = |at: Point| {
             let along = ends[1] - ends[0];
             let share = (at - ends[0]).dot(along) / along.hypot2().max(1e-18);
-            let near = ends[0] + along * share.clamp(0.0, 1.0);
-            near.distance(at) <= reach
+            (ends[0] + along * share.clamp(0.0, 1.0)).distance(at)
         };
         let place = |at: [f64; 2]| facts.to_blank * Point::new(at[0], at[1]);
-        let say = self.folds.iter().position(|say| told(place(say.at), 0.5));
-        if let Some(say) = say {
+        let told = self.folds.iter().enumerate().map(|(at, say)| (at, away(place(say.at))));
+        let say = told
+            .filter(|(_, away)| *away <= 0.5)
+            .min_by(|(_, one), (_, other)| one.total_cmp(other));
+        if let Some((say, _)) = say {
             return (self.folds[say].degrees, Some(say));
         }
-        let by_file = by_file.iter().filter(|(at, _)| told(*at, 0.1));
+        let by_file = by_file.iter().filter(|(at, _)| away(*at) <= 0.1);
         let nearest = by_file
             .min_by(|one, other| one.0.distance(middle).total_cmp(&other.0.distance(middle)));
         if let Some((_, degrees)) = nearest {
             return (*degrees, None);
         }
         let by_itself = match kind {
-            LineKind::ReverseCrease => -SQUARE,
-            // It tears.
-            LineKind::Perforation => 0.0,
+            Some(LineKind::ReverseCrease) => -SQUARE,
+            // The one tears; how far the other bends nobody knows.
+            Some(LineKind::Perforation) | None => 0.0,
             _ => SQUARE,
         };
         (by_itself, None)

@@ -1,24 +1,32 @@
 //! The tree in which a drawing's panels hang on each other: by the longest creases, from the one that stays.
 
-use kurbo::{Affine, Point, Shape, Vec2};
+use std::collections::BTreeMap;
 
-use super::panels::{Divides, SNAP, within};
-use super::{Crease, DrawingFacts, LineDrawing, PanelName};
+use kurbo::{Affine, BezPath, Point, Shape, Vec2};
+
+use super::panels::Divides;
+use super::runs::{Run, creases};
+use super::{Crease, DrawingFacts, LineDrawing};
 use crate::LineKind;
-use crate::form::design::{Stand, Step};
+use crate::form::design::{Move, Stand, Step};
 use crate::form::flat::Folding;
 use crate::form::panel::Hang;
 use crate::form::{Axis, Part, PlacedPanel};
-use crate::geometry::{Side, polygon};
+use crate::geometry::{Outline, Side, polygon};
+use crate::lines::{PanelName, StepSay, Turn};
 
-/// A crease between two panels.
+/// A crease that stands off its chord by no more, mm, folds there as good as straight.
+const FLAT: f64 = 0.5;
+
+/// A crease between two panels, or a place where the card bends between two strips of one.
 #[derive(Debug, Clone)]
 struct Joint {
     /// The two panels.
     panels: [usize; 2],
-    kind: LineKind,
-    /// Its ends.
-    ends: [Point; 2],
+    /// What is done along it; nothing where the card bends of itself.
+    kind: Option<LineKind>,
+    /// Where it folds.
+    run: Run,
 }
 
 pub(super) struct Tree {
@@ -27,6 +35,8 @@ pub(super) struct Tree {
     hangs: Vec<Option<(usize, usize)>>,
     /// The panels, a parent before its children; those that hang on nothing that the first does are left out.
     order: Vec<usize>,
+    /// For each panel the first of those with which it is one curved panel: itself where it is none.
+    wholes: Vec<usize>,
 }
 
 impl Tree {
@@ -36,31 +46,8 @@ impl Tree {
         edges: &[Side<Divides>],
         wanted: &[Option<usize>],
     ) -> Self {
-        let mut beside: Vec<Vec<usize>> = vec![Vec::new(); edges.len()];
-        for (panel, (_, sides)) in rings.iter().enumerate() {
-            for side in sides {
-                beside[*side].push(panel);
-            }
-        }
-        let mut joints: Vec<Joint> = Vec::new();
-        for (edge, panels) in edges.iter().zip(&beside) {
-            let (Divides::Fold(kind), [one, other]) = (edge.what, panels.as_slice()) else {
-                continue;
-            };
-            if one == other {
-                continue;
-            }
-            let panels = [*one.min(other), *one.max(other)];
-            let own = [edge.from, edge.to];
-            // A crease that others meet is one all the same.
-            let known = joints
-                .iter_mut()
-                .find(|joint| joint.panels == panels && is_in_line(joint.ends, own));
-            match known {
-                Some(joint) => joint.ends = widest(joint.ends, own),
-                None => joints.push(Joint { panels, kind, ends: own }),
-            }
-        }
+        let joints = joints(rings, edges);
+        let wholes = wholes(rings.len(), &joints);
         // Panels hang by the longest crease that leads to them, step by step from the first.
         let mut hangs: Vec<Option<(usize, usize)>> = vec![None; rings.len()];
         let mut order = vec![0];
@@ -75,19 +62,30 @@ impl Tree {
             next += 1;
             let mut own: Vec<usize> =
                 (0..joints.len()).filter(|at| joints[*at].panels.contains(&panel)).collect();
-            let long = |at: usize| joints[at].ends[0].distance(joints[at].ends[1]);
+            let long = |at: usize| joints[at].run.ends[0].distance(joints[at].run.ends[1]);
             own.sort_by(|one, other| long(*other).total_cmp(&long(*one)));
             for at in own {
                 let [one, other] = joints[at].panels;
                 let child = if one == panel { other } else { one };
-                let is_wanted = wanted[child].is_none_or(|on| on == panel) || !as_wanted;
+                let is_wanted =
+                    wanted[child].is_none_or(|on| wholes[on] == wholes[panel]) || !as_wanted;
                 if child != 0 && hangs[child].is_none() && is_wanted {
                     hangs[child] = Some((at, panel));
                     order.push(child);
                 }
             }
         }
-        Self { joints, hangs, order }
+        // The first of them that was come to.
+        let first = |panel: &usize| {
+            order.iter().copied().find(|own| wholes[*own] == wholes[*panel]).unwrap_or(*panel)
+        };
+        let wholes = (0..rings.len()).map(|panel| first(&panel)).collect();
+        Self { joints, hangs, order, wholes }
+    }
+
+    /// True for a panel that is none of the further strips of a curved one.
+    pub(super) fn is_whole(&self, panel: usize) -> bool {
+        self.wholes[panel] == panel
     }
 
     /// Its panels by their numbers, in the order in which they hang on each other.
@@ -95,14 +93,24 @@ impl Tree {
         self.order.iter().copied()
     }
 
-    /// What its panels are called, in order: as they are told, else by their numbers. No two are called alike.
+    /// What its panels are called, in order: as they are told, else by their numbers, and the strips of a curved one by
+    /// its name and theirs. No two are called alike.
     pub(super) fn names(&self, told: &[Option<&PanelName>]) -> Vec<String> {
         let mut names: Vec<String> = Vec::with_capacity(self.order.len());
-        for (number, panel) in self.order.iter().enumerate() {
+        let mut called: BTreeMap<usize, (String, usize)> = BTreeMap::new();
+        for panel in &self.order {
+            let number = called.len() + 1;
             let own = told[*panel].map(|own| own.name.clone());
-            let name = own.unwrap_or_else(|| format!("Panel {}", number + 1));
-            let is_taken = names.contains(&name);
-            names.push(if is_taken { format!("{name} ({})", number + 1) } else { name });
+            let name = match called.get_mut(&self.wholes[*panel]) {
+                Some((whole, strips)) => {
+                    *strips += 1;
+                    own.unwrap_or_else(|| format!("{whole}, strip {strips}"))
+                }
+                None => own.unwrap_or_else(|| format!("Panel {number}")),
+            };
+            let name = if names.contains(&name) { format!("{name} ({number})") } else { name };
+            called.entry(self.wholes[*panel]).or_insert_with(|| (name.clone(), 1));
+            names.push(name);
         }
         names
     }
@@ -113,7 +121,7 @@ impl Tree {
         drawing: &LineDrawing,
         part: &mut Part,
         facts: &mut DrawingFacts,
-        rings: &[(Vec<Point>, Vec<usize>)],
+        (rings, edges): (&[(Vec<Point>, Vec<usize>)], &[Side<Divides>]),
         names: &[String],
     ) -> Option<Folding> {
         if self.order.len() < 2 {
@@ -128,7 +136,7 @@ impl Tree {
         // In a file valleys, which fold towards the reader, are above 0.
         let told = facts.lines.angles.iter().filter_map(|(line, degrees)| {
             let own = facts.to_blank * facts.lines.lines.get(*line)?.path.clone();
-            Some((own.bounding_box().center(), -degrees))
+            Some((middle(&own)?, -degrees))
         });
         let by_file: Vec<(Point, f64)> = told.collect();
         facts.creases.clear();
@@ -137,19 +145,20 @@ impl Tree {
             let outline = polygon(&rings[*panel].0);
             let mut own = PlacedPanel::plain(&names[number], outline);
             if let Some((joint, parent)) = self.hangs[*panel] {
-                let Joint { kind, ends, .. } = self.joints[joint];
+                let Joint { panels: of, kind, run: Run { ends, bow } } = self.joints[joint];
+                facts.curved += usize::from(bow > FLAT);
                 let to_parent = frames[parent].inverse();
+                // As the panel on which it hangs is walked, so that it lies to the left of its hinge.
                 let mut local = ends.map(|end| to_parent * end);
-                // The panel lies to the left of its hinge.
-                let inside = to_parent * within(&rings[*panel].0);
-                if (local[1] - local[0]).cross(inside - local[0]) < 0.0 {
+                if of[0] != parent {
                     local.swap(0, 1);
                 }
                 let along = (local[1] - local[0]).normalize();
                 let away = Vec2::new(-along.y, along.x);
                 let hinge = Affine::new([along.x, along.y, away.x, away.y, local[0].x, local[0].y]);
                 frames[*panel] = frames[parent] * hinge;
-                depth[*panel] = depth[parent] + 1;
+                // What bends of itself is no further fold.
+                depth[*panel] = depth[parent] + usize::from(kind.is_some());
                 let (fold, told_by) = drawing.angle(facts, &by_file, kind, ends);
                 own.hang = Some(Hang { parent: place[parent], ends: local, fold, lift: 0.0 });
                 let at = facts.to_blank.inverse() * ends[0].midpoint(ends[1]);
@@ -165,30 +174,25 @@ impl Tree {
                 own.reach = Some(ring.map(|at| at.y).fold(0.0, f64::max));
             }
             own.frame = frames[*panel];
+            let (ring, sides) = &rings[*panel];
+            let to_own = own.frame.inverse();
+            let ends = ring.iter().zip(ring.iter().cycle().skip(1));
+            let bends =
+                sides.iter().zip(ends).filter(|(side, _)| edges[**side].what == Divides::Bend);
+            own.soft = bends.map(|(_, (from, to))| [to_own * *from, to_own * *to]).collect();
+            if !own.soft.is_empty() {
+                own.strip_of = Some(names[place[self.wholes[*panel]]].clone());
+            }
             panels.push(own);
         }
         facts.apart = rings.len() - self.order.len();
-        let deepest = self.order.iter().map(|panel| depth[*panel]).max().unwrap_or(0);
-        let steps = (1..=deepest).rev().map(|level| {
-            let names: Vec<&str> = self
-                .order
-                .iter()
-                .zip(&panels)
-                .filter(|(panel, _)| depth[**panel] == level)
-                .map(|(_, own)| own.name.as_str())
-                .collect();
-            let text = match names.as_slice() {
-                [one] => format!("Fold {}", one.to_lowercase()),
-                [first, .., last] => {
-                    format!("Fold {} to {}", first.to_lowercase(), last.to_lowercase())
-                }
-                [] => String::new(),
-            };
-            Step::close(text, names)
-        });
+        let steps = match drawing.steps.as_slice() {
+            [] => self.steps(&depth, names),
+            told => as_told(told, facts.to_blank, &panels),
+        };
         let folding = Folding {
             main: self.main(),
-            steps: steps.collect(),
+            steps,
             musts: Vec::new(),
             // Its open side up.
             stand: if panels.iter().filter_map(|own| own.hang).map(|own| own.fold).sum::<f64>()
@@ -204,11 +208,37 @@ impl Tree {
         Some(folding)
     }
 
+    /// What folds when: first what is curved is bowed, then the panels that hang farthest from the one that stays.
+    fn steps(&self, depth: &[usize], names: &[String]) -> Vec<Step> {
+        let bows = |panel: usize| {
+            self.hangs[panel].is_some_and(|(joint, _)| self.joints[joint].kind.is_none())
+        };
+        let moved = |own: &dyn Fn(usize) -> bool| -> Vec<&str> {
+            let named = self.order.iter().zip(names).filter(|(panel, _)| own(**panel));
+            named.map(|(_, name)| name.as_str()).collect()
+        };
+        let bowed = moved(&bows);
+        let bow = (!bowed.is_empty()).then(|| Step::close("Bow what is curved", bowed));
+        let deepest = depth.iter().copied().max().unwrap_or(0);
+        let folds = (1..=deepest).rev().map(|level| {
+            let names = moved(&|panel| depth[panel] == level && !bows(panel));
+            let text = match names.as_slice() {
+                [one] => format!("Fold {}", one.to_lowercase()),
+                [first, .., last] => {
+                    format!("Fold {} to {}", first.to_lowercase(), last.to_lowercase())
+                }
+                [] => String::new(),
+            };
+            Step::close(text, names)
+        });
+        bow.into_iter().chain(folds).collect()
+    }
+
     /// The way most of its creases run.
     fn main(&self) -> Axis {
         let [mut across, mut along] = [0.0, 0.0];
-        for Joint { ends, .. } in &self.joints {
-            let way = ends[1] - ends[0];
+        for Joint { run, .. } in &self.joints {
+            let way = run.ends[1] - run.ends[0];
             across += way.x.abs();
             along += way.y.abs();
         }
@@ -222,17 +252,66 @@ impl Tree {
     }
 }
 
-fn is_in_line(one: [Point; 2], other: [Point; 2]) -> bool {
-    let along = (one[1] - one[0]).normalize();
-    other.iter().all(|end| (*end - one[0]).cross(along).abs() < 2.0 * SNAP)
+/// The steps that are told, of the panels that are still there.
+fn as_told(told: &[StepSay], to_blank: Affine, panels: &[PlacedPanel]) -> Vec<Step> {
+    let outlines: Vec<Option<Outline>> =
+        panels.iter().map(|panel| Outline::of_path(&panel.outline)).collect();
+    let turn = |turn: &Turn| {
+        let at = to_blank * Point::new(turn.at[0], turn.at[1]);
+        let own = outlines.iter().position(|own| own.as_ref().is_some_and(|own| own.holds(at)))?;
+        let name = panels[own].name.clone();
+        panels[own].hang?;
+        Some(turn.degrees.map_or(Move::Close(name.clone()), |degrees| Move::Turn(name, degrees)))
+    };
+    let steps = told.iter().map(|step| Step {
+        text: step.text.clone(),
+        moves: step.turns.iter().filter_map(turn).collect(),
+    });
+    steps.filter(|step| !step.moves.is_empty()).collect()
 }
 
-/// The two ends that are farthest apart.
-fn widest(one: [Point; 2], other: [Point; 2]) -> [Point; 2] {
-    let all = [one[0], one[1], other[0], other[1]];
-    let along = (one[1] - one[0]).normalize();
-    let far = |end: &&Point| (**end - one[0]).dot(along);
-    let least = all.iter().min_by(|a, b| far(a).total_cmp(&far(b)));
-    let most = all.iter().max_by(|a, b| far(a).total_cmp(&far(b)));
-    [*least.unwrap_or(&one[0]), *most.unwrap_or(&one[1])]
+/// The creases and bends between panels, each in the way in which the first of its panels is walked round.
+fn joints(rings: &[(Vec<Point>, Vec<usize>)], edges: &[Side<Divides>]) -> Vec<Joint> {
+    let mut beside: Vec<Vec<(usize, [Point; 2])>> = vec![Vec::new(); edges.len()];
+    for (panel, (ring, sides)) in rings.iter().enumerate() {
+        let ends = ring.iter().zip(ring.iter().cycle().skip(1));
+        for (side, (from, to)) in sides.iter().zip(ends) {
+            beside[*side].push((panel, [*from, *to]));
+        }
+    }
+    let mut between: BTreeMap<([usize; 2], Option<LineKind>), Vec<[Point; 2]>> = BTreeMap::new();
+    for (edge, panels) in edges.iter().zip(&beside) {
+        let kind = match edge.what {
+            Divides::Fold(kind) => Some(kind),
+            Divides::Bend => None,
+            Divides::Cut => continue,
+        };
+        let [one, other] = panels.as_slice() else { continue };
+        let (first, second) = if one.0 < other.0 { (one, other) } else { (other, one) };
+        if first.0 != second.0 {
+            between.entry(([first.0, second.0], kind)).or_default().push(first.1);
+        }
+    }
+    let joints = between.into_iter().flat_map(|((panels, kind), sides)| {
+        creases(&sides).into_iter().map(move |run| Joint { panels, kind, run })
+    });
+    joints.collect()
+}
+
+/// For each panel the first of those to which bends lead from it.
+fn wholes(panels: usize, joints: &[Joint]) -> Vec<usize> {
+    let mut wholes: Vec<usize> = (0..panels).collect();
+    for joint in joints.iter().filter(|joint| joint.kind.is_none()) {
+        let [one, other] = joint.panels.map(|panel| wholes[panel]);
+        let (first, second) = (one.min(other), one.max(other));
+        wholes.iter_mut().filter(|own| **own == second).for_each(|own| *own = first);
+    }
+    wholes
+}
+
+/// The middle between a line's ends; of a closed one that of its bounds.
+fn middle(path: &BezPath) -> Option<Point> {
+    let (first, last) = (path.elements().first()?, path.elements().last()?);
+    let ends = first.end_point().zip(last.end_point());
+    Some(ends.map_or_else(|| path.bounding_box().center(), |(from, to)| from.midpoint(to)))
 }

@@ -1,8 +1,8 @@
 //! What a drawing's figures may be.
 
-use super::{CRUMBS, FoldSay, JOINS, LineDrawing, MOST_FOLDS, PanelName};
+use super::{CRUMBS, FoldSay, JOINS, LineDrawing};
 use crate::error::{Faults, InputError, Remedy, Setting};
-use crate::lines::MOST_MENDS;
+use crate::lines::{MOST_MENDS, MOST_STEPS, MOST_TOLD, MOST_TURNS, PanelName, StepSay};
 use crate::units::{Unit, measure};
 
 impl LineDrawing {
@@ -25,10 +25,10 @@ impl LineDrawing {
         let is_far = |say: &FoldSay| {
             !(say.degrees.abs() <= 180.0 && say.at.iter().all(|own| own.is_finite()))
         };
-        if self.folds.len() > MOST_FOLDS || self.folds.iter().any(is_far) {
+        if self.folds.len() > MOST_TOLD || self.folds.iter().any(is_far) {
             faults.add(InputError::plain(
                 "form.drawing.folds",
-                format!("{} creases are told apart, or one by more than 180°: up to {MOST_FOLDS}, -180 to 180°", self.folds.len()),
+                format!("{} creases are told apart, or one by more than 180°: up to {MOST_TOLD}, -180 to 180°", self.folds.len()),
                 Remedy::set("Fold all by 90°", "form.drawing.folds", Setting::Standard),
             ));
         }
@@ -43,16 +43,22 @@ impl LineDrawing {
                 Remedy::set("Call it by the job", "form.drawing.key_name", Setting::Standard),
             ));
         }
-        let is_name = |own: &PanelName| {
-            (1..=60).contains(&own.name.chars().count())
-                && !own.name.contains(char::is_control)
-                && own.at.iter().all(|own| own.is_finite())
-        };
-        if self.names.len() > MOST_FOLDS || !self.names.iter().all(is_name) {
+        if self.names.len() > MOST_TOLD || !self.names.iter().all(PanelName::is_sound) {
             faults.add(InputError::plain(
                 "form.drawing.names",
-                format!("{} panels have names, or one has none or a long one: up to {MOST_FOLDS}, of 1 to 60 characters", self.names.len()),
+                format!("{} panels have names, or one has none or a long one: up to {MOST_TOLD}, of 1 to 60 characters", self.names.len()),
                 Remedy::set("Call them by numbers", "form.drawing.names", Setting::Standard),
+            ));
+        }
+        let turns: usize = self.steps.iter().map(|step| step.turns.len()).sum();
+        if self.steps.len() > MOST_STEPS
+            || turns > MOST_TURNS
+            || !self.steps.iter().all(StepSay::is_sound)
+        {
+            faults.add(InputError::plain(
+                "form.drawing.steps",
+                format!("{} steps turn {turns} panels, or one has no words, or more than 200 characters, or turns by more than 180°: up to {MOST_STEPS} steps and {MOST_TURNS} turns", self.steps.len()),
+                Remedy::set("Find the steps anew", "form.drawing.steps", Setting::Standard),
             ));
         }
         if self.mends.len() > MOST_MENDS {

@@ -24,6 +24,8 @@ pub struct DrawingView {
     scales: Vec<ScaleView>,
     /// Its lines, by layer, colour and look.
     rows: Vec<RowView>,
+    /// Where the card bends of itself, as a path on the drawing of the whole.
+    bends: String,
     /// What lines may be, in the order in which that is offered.
     meanings: Vec<MeaningView>,
     /// How many lines lie on others.
@@ -161,6 +163,8 @@ pub fn drawing(
         }
     });
     let origin = to.translation();
+    let mut bends = BezPath::new();
+    facts.bends.iter().for_each(|path| bends.extend((Affine::translate(at) * path.clone()).iter()));
     DrawingView {
         at: [origin.x, origin.y],
         unit: facts.unit,
@@ -168,6 +172,7 @@ pub fn drawing(
         scales: scales(own, facts, sheet, unit),
         rows: rows.collect(),
         meanings: Meaning::ALL.map(|meaning| MeaningView { meaning, name: meaning.name() }).into(),
+        bends: path_text(&bends),
         doubles: facts.doubles,
         order: order(own, facts),
         mended: facts
