@@ -16,16 +16,16 @@ type Piece = io::Result<io::Cursor<Vec<u8>>>;
 pub type Body = StreamReader<BoxStream<'static, Piece>, io::Cursor<Vec<u8>>>;
 
 /// Bytes go out in pieces of this size.
-const PIECE: usize = 64 * 1024;
+pub const PIECE: usize = 64 * 1024;
 
 /// So many pieces lie ready for a reader who is slower: 2 MiB.
-const READY: usize = 32;
+pub const READY: usize = 32;
 
 /// A reader who takes nothing for so long has gone.
 const PATIENCE: Duration = Duration::from_secs(30);
 
 /// A silent answer sends something this often.
-const HEARTBEAT: Duration = Duration::from_millis(300);
+pub const HEARTBEAT: Duration = Duration::from_millis(300);
 
 /// How often a reader who lags is looked at.
 const LOOK: Duration = Duration::from_millis(20);
@@ -116,87 +116,5 @@ impl Drop for Outlet {
         if !self.is_whole && !self.pieces.is_closed() {
             let _told = self.send(Err(io::Error::other("the file could not be made to its end")));
         }
-    }
-}
-
-#[cfg(test)]
-#[allow(clippy::unwrap_used)]
-mod tests {
-    use std::sync::Arc;
-
-    use rocket::tokio::io::AsyncReadExt;
-    use rocket::tokio::sync::Semaphore;
-    use rocket::tokio::task::spawn_blocking;
-
-    use super::*;
-
-    async fn lane() -> (Arc<Semaphore>, OwnedSemaphorePermit) {
-        let lane = Arc::new(Semaphore::new(1));
-        let turn = lane.clone().acquire_owned().await.unwrap();
-        (lane, turn)
-    }
-
-    #[rocket::async_test]
-    async fn what_is_written_is_read_to_its_end() {
-        let (_, turn) = lane().await;
-        let (mut outlet, mut body) = pipe(turn);
-        let whole: Vec<u8> = (0..10 * PIECE).map(|at| u8::try_from(at % 251).unwrap()).collect();
-        let written = whole.clone();
-        let made = spawn_blocking(move || {
-            written.chunks(1000).try_for_each(|some| outlet.write_all(some))?;
-            outlet.finish()
-        });
-        let mut read = Vec::new();
-        body.read_to_end(&mut read).await.unwrap();
-        assert_eq!(read, whole);
-        made.await.unwrap().unwrap();
-    }
-
-    #[rocket::async_test]
-    async fn a_reader_who_lags_holds_no_turn_and_one_who_has_gone_ends_the_work() {
-        let (lane, turn) = lane().await;
-        let (mut outlet, body) = pipe(turn);
-        let made = spawn_blocking(move || {
-            let mut pieces = 0;
-            while outlet.write_all(&[7; PIECE]).is_ok() {
-                pieces += 1;
-            }
-            pieces
-        });
-        let _turn = lane.acquire().await.unwrap();
-        drop(body);
-        assert_eq!(made.await.unwrap(), READY);
-    }
-
-    #[rocket::async_test]
-    async fn work_hears_that_nobody_waits_any_more_and_its_white_space_is_json_all_the_same() {
-        let (_, turn) = lane().await;
-        let (mut outlet, mut body) = pipe(turn);
-        assert!(outlet.is_awaited());
-        let made = spawn_blocking(move || {
-            std::thread::sleep(HEARTBEAT * 2);
-            assert!(outlet.is_awaited());
-            serde_json::to_writer(&mut outlet, &[1, 2]).unwrap();
-            outlet.finish()
-        });
-        let mut read = Vec::new();
-        body.read_to_end(&mut read).await.unwrap();
-        assert_eq!(read[0], b' ');
-        assert_eq!(serde_json::from_slice::<Vec<u8>>(&read).unwrap(), [1, 2]);
-        made.await.unwrap().unwrap();
-
-        let (_, turn) = lane().await;
-        let (mut outlet, body) = pipe(turn);
-        drop(body);
-        assert!(!outlet.is_awaited());
-    }
-
-    #[rocket::async_test]
-    async fn what_ends_early_is_not_taken_for_whole() {
-        let (_, turn) = lane().await;
-        let (mut outlet, mut body) = pipe(turn);
-        outlet.write_all(b"half").unwrap();
-        drop(outlet);
-        assert!(body.read_to_end(&mut Vec::new()).await.is_err());
     }
 }

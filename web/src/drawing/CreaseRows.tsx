@@ -40,6 +40,7 @@ export function CreaseRows({ session, own, view, unit, isRooting, onRoot, onLit 
   return (
     <Rows
       title="Folds"
+      page="folding"
       aside={
         <Button
           size="sm"

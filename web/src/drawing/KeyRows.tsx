@@ -42,6 +42,7 @@ export function KeyRows({ session, own, view, onLit }: Props) {
   return (
     <Rows
       title="Line key"
+      page="drawings"
       aside={
         others.length > 0 && (
           <Form.Select
@@ -88,7 +89,7 @@ export function KeyRows({ session, own, view, onLit }: Props) {
           <span className="key-name">
             <strong>{row.layer || 'no layer'}</strong>
             <small>
-              {row.count} {row.look_name}, {row.length_text}
+              {row.count_text}, {row.length_text}
             </small>
           </span>
           <Form.Select

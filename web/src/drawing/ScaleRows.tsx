@@ -24,6 +24,7 @@ export function ScaleRows({ session, view, unit, isMeasuring, onMeasure, ends }:
   return (
     <Rows
       title="How large it is"
+      page="drawings"
       aside={!view.is_scaled && <span className="scale-asked">the file does not say</span>}
     >
       <div className="scales" role="radiogroup" aria-label="How large it is">

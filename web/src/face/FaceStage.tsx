@@ -302,7 +302,7 @@ export function FaceStage(props: StageProps) {
           )}
         </Rows>
         {face && (
-          <Rows title="Merge" aside={<small>a copy for each row of a list</small>}>
+          <Rows title="Merge" page="names" aside={<small>a copy for each row of a list</small>}>
             <ListRows {...{ session, desk }} isOpen={isTableOpen} onOpen={setTableOpen} />
           </Rows>
         )}

@@ -24,6 +24,7 @@ export function BackingRows({ session, workshop, unit }: Props) {
   return (
     <Rows
       title="Backing layer"
+      page="border"
       aside={
         <Switch
           label="Backing layer"

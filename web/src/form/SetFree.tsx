@@ -25,7 +25,7 @@ export function SetFree({ session, name }: { session: PieceSession; name: string
     }
   };
   return (
-    <Rows title="Lines of its own">
+    <Rows title="Lines of its own" page="form">
       <div className="row-field">
         <span>Mend single lines</span>
         <Button size="sm" variant="outline-primary" onClick={() => setAsking(true)}>

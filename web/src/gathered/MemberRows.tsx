@@ -23,7 +23,7 @@ export function MemberRows({ stage, own, view }: Props) {
   const others = preview.pieces.filter((piece) => piece.is_free);
   const errors = errorsOf(session, members);
   return (
-    <Rows title="On the card">
+    <Rows title="On the card" page="sticker-card">
       {own.members.map((member, at) => {
         const field = `${members}.${at}.count`;
         const seen = view.members.find(({ piece }) => piece === member.piece);

@@ -42,7 +42,7 @@ export function BorderRows({ stage, own, view, unit, tool, onTool }: Props) {
   const oneFrom = view.one_from;
   return (
     <>
-      <Rows title="Border">
+      <Rows title="Border" page="border">
         {figure('border.distance', -20)}
         <SwitchField
           label="Corners"
@@ -134,6 +134,7 @@ export function BorderRows({ stage, own, view, unit, tool, onTool }: Props) {
       </Rows>
       <Rows
         title="Sticker card"
+        page="sticker-card"
         aside={
           <Switch
             label="Sticker card"

@@ -48,6 +48,7 @@ export function PrintedBorder({ stage, unit, border }: Props) {
   return (
     <Rows
       title="Printed border"
+      page="border"
       aside={
         <Switch
           label="Printed border"

@@ -61,7 +61,7 @@ export function TraceRows(props: Props) {
     );
   };
   return (
-    <Rows title="What is inside">
+    <Rows title="What is inside" page="tracing">
       <ChoiceField
         label="Told by"
         value={trace.by}

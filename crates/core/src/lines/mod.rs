@@ -111,6 +111,19 @@ impl Look {
             Self::Clipped => "hidden by a clip or off the page",
         }
     }
+
+    /// So many that look like that.
+    #[must_use]
+    pub fn counted(self, count: usize) -> String {
+        let one = match self {
+            Self::Stroke => "stroke",
+            Self::Hairline => "stroke of no width",
+            Self::Fill => "area without a stroke",
+            Self::Words => "letter",
+            Self::Unseen | Self::Clipped => self.name(),
+        };
+        counted(count, one, self.name())
+    }
 }
 
 impl Group {

@@ -242,10 +242,10 @@ fn not_found(why: NotFound, kind: FileKind) -> Problem {
             "This job’s sheets have no marks to measure by: choose marks on Sheet first".to_owned()
         }
         NotFound::TooFew(found) if kind == FileKind::Pixels => format!(
-            "Only {found} shapes of this job’s marks are in the picture: keep them black with nothing over them, and save it with 150 pixels to the inch or more"
+            "Too few of this job’s marks are in the picture, {found} of their shapes: keep them black with nothing over them, and save it with 150 pixels to the inch or more"
         ),
         NotFound::TooFew(found) => format!(
-            "Only {found} shapes of this job’s marks are in the file: keep the marks as areas, in one page, when it is exported"
+            "Too few of this job’s marks are in the file, {found} of their shapes: keep the marks as areas, in one page, when it is exported"
         ),
         NotFound::Elsewhere => {
             "Shapes like this job’s marks are in the file, but not as they lie on its sheets: is it another job’s, or were marks moved?".to_owned()

@@ -10,7 +10,7 @@ mod error;
 mod jobs;
 mod logbook;
 mod open;
-mod parts;
+pub mod parts;
 mod prints;
 mod records;
 mod rescue;

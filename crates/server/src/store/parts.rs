@@ -19,9 +19,11 @@ use super::schema::blobs;
 /// Text up to this length stays whole, bytes.
 const WHOLE: usize = 24 << 10;
 
-/// The shortest and the longest part, bytes.
+/// The shortest part, bytes.
 const SHORTEST: usize = 2 << 10;
-const LONGEST: usize = 32 << 10;
+
+/// The longest part, bytes.
+pub const LONGEST: usize = 32 << 10;
 
 /// A cut comes after one in so many closing braces, where the bytes before it say so.
 const ONE_IN: u32 = 96;
@@ -87,7 +89,8 @@ pub(super) fn whole(
 }
 
 /// The parts of a text, in order.
-fn split(text: &str) -> Vec<&str> {
+#[must_use]
+pub fn split(text: &str) -> Vec<&str> {
     let bytes = text.as_bytes();
     let (mut parts, mut from) = (Vec::new(), 0);
     for at in 1..bytes.len() {
@@ -109,32 +112,4 @@ fn says_so(before: &[u8]) -> bool {
         .iter()
         .fold(0x811c_9dc5_u32, |hash, byte| (hash ^ u32::from(*byte)).wrapping_mul(0x0100_0193));
     hash % ONE_IN == 0
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use std::collections::BTreeSet;
-
-    fn layout(moved: Option<usize>) -> String {
-        let place = |at: usize| {
-            let x = if moved == Some(at) { 1.25 } else { 0.0 } + at as f64 * 3.17;
-            format!("{{\"part\":0,\"x\":{x},\"y\":{},\"turn\":0.0,\"locked\":false}}", at % 100)
-        };
-        (0..10_000).map(place).collect::<Vec<_>>().join(",")
-    }
-
-    #[test]
-    fn a_move_changes_a_part_or_two_wherever_it_is() {
-        let before = layout(None);
-        let known: BTreeSet<&str> = split(&before).into_iter().collect();
-        assert_eq!(split(&before).concat(), before);
-        assert!((20..400).contains(&known.len()), "{} parts", known.len());
-        for moved in [0, 1, 4711, 9_999] {
-            let after = layout(Some(moved));
-            let new: usize =
-                split(&after).into_iter().filter(|part| !known.contains(part)).map(str::len).sum();
-            assert!(new <= 2 * LONGEST, "{new} bytes for copy {moved}");
-        }
-    }
 }

@@ -10,6 +10,7 @@ mod copies;
 mod drawings;
 mod gate;
 mod http;
+mod inside;
 mod kills;
 mod logged;
 mod pictures;

@@ -3795,9 +3795,9 @@ export type RowView = {
  */
 id: string, layer: string, colour: string, look: Look, look_name: string, 
 /**
- * How many lines.
+ * How many lines, and how they look.
  */
-count: number, 
+count_text: string, 
 /**
  * How long they are together.
  */

@@ -118,8 +118,8 @@ pub struct RowView {
     colour: String,
     look: Look,
     look_name: String,
-    /// How many lines.
-    count: usize,
+    /// How many lines, and how they look.
+    count_text: String,
     /// How long they are together.
     length_text: String,
     /// What they are; none where nobody has said so.
@@ -155,7 +155,7 @@ pub fn drawing(
             colour: group.colour.clone(),
             look: group.look,
             look_name: group.look.name().to_owned(),
-            count: *count,
+            count_text: group.look.counted(*count),
             length_text: measure(*length, unit),
             meaning: own.key.meaning(group),
             bounds,
