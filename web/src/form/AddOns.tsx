@@ -57,7 +57,7 @@ export function AddOns({ session, panels, cutOuts, unit, picked, onPick }: Props
   };
   const keys = keysOf(addOns, ({ kind }) => kind);
   return (
-    <Rows title="Added to panels" page="form">
+    <Rows title="Added to panels">
       {addOns.map((addOn, index) => (
         <Row
           key={keys[index]}

@@ -173,7 +173,7 @@ function StructureStage(props: StageProps) {
       >
         <Rows
           title="Size"
-          page="dieline"
+          page="form"
           aside={
             flat.has_basis && (
               <Switch label="Measured" value={basis} choices={BASES} onChoose={measure} />

@@ -22,7 +22,7 @@ pub use on_bed::path_checks;
 pub use operations::{
     Before, LineClass, Machine, Operation, Setting, operations, recipe_for, tool_for, works,
 };
-pub use order::{Group, Strand, Turn, order, travel};
+pub use order::{Effort, Group, Strand, Turn, order, order_with, travel};
 pub use path::{Bed, Stretch, ToolPath, Worked};
 pub use perforated::perforated;
 pub use plan::{CutPlan, PlanBlank, PlannedStroke};

@@ -8,6 +8,7 @@ mod behind;
 mod command_line;
 mod copies;
 mod drawings;
+mod full_disk;
 mod gate;
 mod http;
 mod inside;

@@ -6,14 +6,8 @@ use std::collections::VecDeque;
 
 use kurbo::Point;
 
-use super::Known;
 use super::near::Beginnings;
-
-/// Disturbances for each line.
-const TRIES: usize = 120;
-
-/// Places of the order that may be touched in all: about a second in a release build.
-const WORK: usize = 60_000_000;
+use super::{Effort, Known};
 
 /// An order of more lines is only built.
 const MOST_IMPROVED: usize = 30_000;
@@ -23,9 +17,6 @@ const NEAR: usize = 8;
 
 /// The longest stretch that is taken elsewhere as a whole.
 const LONGEST: usize = 3;
-
-/// Where the disturbances begin to be drawn.
-const SEED: u64 = 13;
 
 /// What is no gain, mm.
 const NOTHING: f64 = 1e-7;
@@ -57,11 +48,12 @@ pub(super) struct Tour<'a> {
     /// What was done since the last disturbance.
     log: Vec<Done>,
     work: usize,
+    effort: Effort,
 }
 
 impl<'a> Tour<'a> {
     /// The nearest first, each time among those whose inner lines are done.
-    pub fn new(known: &'a [Known], from: Point) -> Self {
+    pub fn new(known: &'a [Known], from: Point, effort: Effort) -> Self {
         let has_rules = known.iter().any(|own| !own.inner.is_empty());
         let mut beginnings = Beginnings::of(known);
         let near = if known.len() <= MOST_IMPROVED {
@@ -72,7 +64,7 @@ impl<'a> Tour<'a> {
         let order = nearest_first(known, from, &mut beginnings);
         let mut place = vec![0; known.len()];
         order.iter().enumerate().for_each(|(at, (strand, _))| place[*strand] = at);
-        Self { known, from, order, place, near, has_rules, log: Vec::new(), work: 0 }
+        Self { known, from, order, place, near, has_rules, log: Vec::new(), work: 0, effort }
     }
 
     /// The best order that was found.
@@ -162,7 +154,7 @@ impl<'a> Tour<'a> {
         while let Some(strand) = waiting.next() {
             while let Some(gain) = self.improve(strand, waiting) {
                 gained += gain;
-                if self.work > WORK {
+                if self.work > self.effort.work {
                     waiting.clear();
                     return gained;
                 }
@@ -346,9 +338,9 @@ impl<'a> Tour<'a> {
         if count < 3 {
             return;
         }
-        let mut dice = fastrand::Rng::with_seed(SEED);
-        for _ in 0..TRIES * count {
-            if self.work > WORK {
+        let mut dice = fastrand::Rng::with_seed(self.effort.seed);
+        for _ in 0..self.effort.tries * count {
+            if self.work > self.effort.work {
                 return;
             }
             // Mostly short stretches; now and then one as long as a whole row of copies.

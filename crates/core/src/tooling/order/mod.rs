@@ -35,10 +35,38 @@ pub enum Group {
     Last,
 }
 
+/// How much is done to find a shorter order: an amount of work, not of time, so that the same lines give the same order on
+/// any machine.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Effort {
+    /// Disturbances for each line.
+    pub tries: usize,
+    /// Places of the order that may be touched in all.
+    pub work: usize,
+    /// Where the disturbances begin to be drawn.
+    pub seed: u64,
+}
+
+impl Effort {
+    /// What is done for a sheet: about a second in a release build at most.
+    pub const USUAL: Self = Self { tries: 120, work: 60_000_000, seed: 13 };
+}
+
 /// The order for lines, beginning at a place. The same lines give the same order. `group` tells which come first and last;
 /// what lies inside a line comes with it where it would come too late, what goes around it where it would come too early.
 #[must_use]
 pub fn order(strands: &[Strand], from: Point, group: &dyn Fn(usize) -> Group) -> Vec<Turn> {
+    order_with(strands, from, group, Effort::USUAL)
+}
+
+/// As [`order`], with more effort or less.
+#[must_use]
+pub fn order_with(
+    strands: &[Strand],
+    from: Point,
+    group: &dyn Fn(usize) -> Group,
+    effort: Effort,
+) -> Vec<Turn> {
     let inner = inside(strands);
     let mut groups: Vec<Group> = (0..strands.len()).map(group).collect();
     for (at, inner) in inner.iter().enumerate() {
@@ -59,7 +87,7 @@ pub fn order(strands: &[Strand], from: Point, group: &dyn Fn(usize) -> Group) ->
             continue;
         }
         let known = known(strands, &own, &inner);
-        for (strand, way) in Tour::new(&known, here).improved() {
+        for (strand, way) in Tour::new(&known, here, effort).improved() {
             let way = &known[strand].ways[way];
             here = way.end;
             turns.push(Turn { strand: own[strand], ..way.turn });
