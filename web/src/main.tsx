@@ -23,20 +23,23 @@ import './sheet/sheet.css';
 import './workshop/workshop.css';
 
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 
-import { NewJobPage } from './catalogue/NewJobPage';
-import { WorkshopPage } from './workshop/WorkshopPage';
 import { Door } from './job/Door';
-import { JobPage } from './job/JobPage';
 import { Mended } from './job/Mended';
-import { BinPage } from './jobs/BinPage';
 import { JobsPage } from './jobs/JobsPage';
-import { QueuePage } from './queue/QueuePage';
-import { HandbookPage } from './handbook/HandbookPage';
-import { LogbookPage } from './logbook/LogbookPage';
+import {
+  BinPage,
+  fetchAhead,
+  HandbookPage,
+  JobPage,
+  LogbookPage,
+  NewJobPage,
+  QueuePage,
+  WorkshopPage,
+} from './pages';
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
 const root = document.getElementById('root');
@@ -47,25 +50,28 @@ if (root) {
         <BrowserRouter>
           <Mended what="The page">
             <Door>
-              <Routes>
-                <Route path="/" element={<JobsPage />} />
-                <Route path="/bin" element={<BinPage />} />
-                <Route path="/logbook" element={<LogbookPage />} />
-                <Route path="/queue" element={<QueuePage />} />
-                <Route path="/handbook" element={<HandbookPage />} />
-                <Route path="/handbook/:page" element={<HandbookPage />} />
-                <Route path="/new" element={<NewJobPage />} />
-                <Route path="/workshop" element={<Navigate to="/workshop/stocks" replace />} />
-                <Route path="/workshop/:kind" element={<WorkshopPage />} />
-                <Route path="/workshop/:kind/:id" element={<WorkshopPage />} />
-                <Route path="/jobs/:id" element={<Navigate to="form" replace />} />
-                <Route path="/jobs/:id/:stage" element={<JobPage />} />
-                <Route path="*" element={<Navigate to="/" replace />} />
-              </Routes>
+              <Suspense>
+                <Routes>
+                  <Route path="/" element={<JobsPage />} />
+                  <Route path="/bin" element={<BinPage />} />
+                  <Route path="/logbook" element={<LogbookPage />} />
+                  <Route path="/queue" element={<QueuePage />} />
+                  <Route path="/handbook" element={<HandbookPage />} />
+                  <Route path="/handbook/:page" element={<HandbookPage />} />
+                  <Route path="/new" element={<NewJobPage />} />
+                  <Route path="/workshop" element={<Navigate to="/workshop/stocks" replace />} />
+                  <Route path="/workshop/:kind" element={<WorkshopPage />} />
+                  <Route path="/workshop/:kind/:id" element={<WorkshopPage />} />
+                  <Route path="/jobs/:id" element={<Navigate to="form" replace />} />
+                  <Route path="/jobs/:id/:stage" element={<JobPage />} />
+                  <Route path="*" element={<Navigate to="/" replace />} />
+                </Routes>
+              </Suspense>
             </Door>
           </Mended>
         </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,
   );
+  window.addEventListener('load', () => void fetchAhead());
 }

@@ -67,7 +67,7 @@ fn main() {
             bytes += latin.map(|face| packed(&host, face)).sum::<usize>();
         }
     }
-    println!("{:<32} {:>11} kB   to reach: 350 kB", "first load, packed", bytes / 1024);
+    println!("{:<32} {:>11} kB   to reach: 300 kB", "first load, packed", bytes / 1024);
     server.kill().unwrap();
     server.wait().unwrap();
 }
@@ -147,7 +147,9 @@ fn touch_record(host: &str) {
 
 /// The list of 500 jobs.
 fn many_jobs(host: &str) {
-    for copy in 0..482 {
+    let there: Vec<serde_json::Value> =
+        serde_json::from_slice(&ask(host, "GET", "/api/jobs", "")).unwrap();
+    for copy in there.len()..500 {
         ask(host, "POST", &format!("/api/jobs/{}/copy", 1 + copy % 18), "");
     }
     let list = |what: &str, bound: &str| {

@@ -14,7 +14,9 @@ use aptum_core::fold::{Pose, prove};
 use aptum_core::form::{Form, LineDrawing, ReadLines};
 use aptum_core::formed::{FormInput, Formed};
 use aptum_core::geometry::{BezPath, Point, Rect, Shape as _, Side, faces};
-use aptum_core::lines::{Group, Lines, LinesError, Look, Scale, guessed};
+use aptum_core::lines::{
+    Group, Lines, LinesError, Look, Scale, StepSay, ToldFolding, Turn, guessed,
+};
 use aptum_core::memory::Key;
 use aptum_core::units::Unit;
 use aptum_core::{blob::BlobId, blob::Origin};
@@ -213,6 +215,47 @@ fn a_curved_crease_folds_on_its_chord_and_is_told_until_bends_lead_to_it() {
     let facts = own.flat.drawing.as_ref().unwrap();
     assert_eq!((facts.panels.len(), facts.creases.len()), (2, 35));
     assert!(own.flat.panels().all(|(panel, _)| panel.strip_of.is_some()));
+}
+
+#[test]
+fn told_steps_fold_the_panels_that_are_still_there_and_are_bounded() {
+    let lines = [
+        ("cut", "M0 0H100V40H0Z".to_owned()),
+        ("crease", "M30 0V40".to_owned()),
+        ("crease", "M70 0V40".to_owned()),
+    ];
+    let step = |text: &str, at: [f64; 2], degrees| StepSay {
+        text: text.to_owned(),
+        turns: vec![Turn { at, degrees }],
+    };
+    let mut own = drawing(&lines);
+    own.steps = vec![
+        step("Lift the right side", [90.0, 20.0], Some(30.0)),
+        step("Fold what was taken off", [190.0, 20.0], None),
+        step("Close both", [10.0, 20.0], None),
+    ];
+    let told = formed(own.clone());
+    let model = told.fold.as_ref().unwrap();
+    let texts: Vec<&str> = model.steps.iter().map(|step| step.text.as_str()).collect();
+    assert_eq!(texts, ["Lift the right side", "Close both"]);
+    let angles = |step: usize| {
+        let mut angles = model.steps[step].angles.clone();
+        angles.sort_by(f64::total_cmp);
+        angles
+    };
+    assert_eq!((angles(0), angles(1)), (vec![0.0, 0.0, 30.0], vec![0.0, 30.0, 90.0]));
+
+    for wrong in [
+        step("", [10.0, 20.0], None),
+        step("Too far", [10.0, 20.0], Some(181.0)),
+        step("Nowhere", [f64::NAN, 20.0], None),
+    ] {
+        let told = ToldFolding { steps: vec![wrong.clone()], ..ToldFolding::default() };
+        assert!(told.sound().steps.is_empty(), "out of a file it is left out: {wrong:?}");
+        own.steps = vec![wrong];
+        let errors = Form::of_drawing(own.clone()).draw(0.3, Unit::Mm).unwrap_err();
+        assert_eq!(errors[0].field, "form.drawing.steps");
+    }
 }
 
 fn art(own: &Formed) -> Art {

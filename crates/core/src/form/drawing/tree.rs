@@ -108,7 +108,8 @@ impl Tree {
                 }
                 None => own.unwrap_or_else(|| format!("Panel {number}")),
             };
-            let name = if names.contains(&name) { format!("{name} ({number})") } else { name };
+            let is_taken = names.contains(&name);
+            let name = if is_taken { format!("{name} ({})", names.len() + 1) } else { name };
             called.entry(self.wholes[*panel]).or_insert_with(|| (name.clone(), 1));
             names.push(name);
         }
