@@ -25,6 +25,9 @@ const MOST_PANELS: usize = 2500;
 /// A panel that has less is a slip of the pen, mm².
 const LEAST: f64 = 1.0;
 
+/// A panel's corners, and for each the side to the next, by its number.
+pub(super) type Ring = (Vec<Point>, Vec<usize>);
+
 /// What divides panels, from the weakest.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub(super) enum Divides {
@@ -75,7 +78,7 @@ impl LineDrawing {
         let openings: Vec<Outline> = part.openings().filter_map(Outline::of_path).collect();
         let whole: Vec<Outline> =
             crate::geometry::contours(&part.outline).iter().filter_map(Outline::of_path).collect();
-        let mut rings: Vec<(Vec<Point>, Vec<usize>)> = divided
+        let mut rings: Vec<Ring> = divided
             .faces
             .into_iter()
             .filter(|face| {
@@ -121,11 +124,7 @@ impl LineDrawing {
     }
 
     /// What is told of each panel: its name, and on which it hangs.
-    fn told<'a>(
-        &'a self,
-        facts: &DrawingFacts,
-        rings: &[(Vec<Point>, Vec<usize>)],
-    ) -> Vec<Option<&'a PanelName>> {
+    fn told<'a>(&'a self, facts: &DrawingFacts, rings: &[Ring]) -> Vec<Option<&'a PanelName>> {
         if self.names.is_empty() {
             return vec![None; rings.len()];
         }

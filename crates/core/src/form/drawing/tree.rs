@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use kurbo::{Affine, BezPath, Point, Shape, Vec2};
 
-use super::panels::Divides;
+use super::panels::{Divides, Ring};
 use super::runs::{Run, creases};
 use super::{Crease, DrawingFacts, LineDrawing};
 use crate::LineKind;
@@ -41,11 +41,7 @@ pub(super) struct Tree {
 
 impl Tree {
     /// The tree of panels; those of which it is known hang on the panel that is wanted, where a crease leads to it.
-    pub(super) fn of(
-        rings: &[(Vec<Point>, Vec<usize>)],
-        edges: &[Side<Divides>],
-        wanted: &[Option<usize>],
-    ) -> Self {
+    pub(super) fn of(rings: &[Ring], edges: &[Side<Divides>], wanted: &[Option<usize>]) -> Self {
         let joints = joints(rings, edges);
         let wholes = wholes(rings.len(), &joints);
         // Panels hang by the longest crease that leads to them, step by step from the first.
@@ -122,7 +118,7 @@ impl Tree {
         drawing: &LineDrawing,
         part: &mut Part,
         facts: &mut DrawingFacts,
-        (rings, edges): (&[(Vec<Point>, Vec<usize>)], &[Side<Divides>]),
+        (rings, edges): (&[Ring], &[Side<Divides>]),
         names: &[String],
     ) -> Option<Folding> {
         if self.order.len() < 2 {
@@ -272,7 +268,7 @@ fn as_told(told: &[StepSay], to_blank: Affine, panels: &[PlacedPanel]) -> Vec<St
 }
 
 /// The creases and bends between panels, each in the way in which the first of its panels is walked round.
-fn joints(rings: &[(Vec<Point>, Vec<usize>)], edges: &[Side<Divides>]) -> Vec<Joint> {
+fn joints(rings: &[Ring], edges: &[Side<Divides>]) -> Vec<Joint> {
     let mut beside: Vec<Vec<(usize, [Point; 2])>> = vec![Vec::new(); edges.len()];
     for (panel, (ring, sides)) in rings.iter().enumerate() {
         let ends = ring.iter().zip(ring.iter().cycle().skip(1));
@@ -280,7 +276,7 @@ fn joints(rings: &[(Vec<Point>, Vec<usize>)], edges: &[Side<Divides>]) -> Vec<Jo
             beside[*side].push((panel, [*from, *to]));
         }
     }
-    let mut between: BTreeMap<([usize; 2], Option<LineKind>), Vec<[Point; 2]>> = BTreeMap::new();
+    let mut between: BTreeMap<_, Vec<[Point; 2]>> = BTreeMap::new();
     for (edge, panels) in edges.iter().zip(&beside) {
         let kind = match edge.what {
             Divides::Fold(kind) => Some(kind),
