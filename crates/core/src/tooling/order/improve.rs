@@ -22,7 +22,7 @@ const LONGEST: usize = 3;
 const NOTHING: f64 = 1e-7;
 
 /// A line and in which of its ways it is worked.
-type Step = (usize, usize);
+pub(super) type Step = (usize, usize);
 
 /// A change of an order, as it can be taken back.
 #[derive(Clone, Copy)]
@@ -67,8 +67,8 @@ impl<'a> Tour<'a> {
         Self { known, from, order, place, near, has_rules, log: Vec::new(), work: 0, effort }
     }
 
-    /// The best order that was found.
-    pub fn improved(mut self) -> Vec<Step> {
+    /// The best order that was found, and how many places were touched for it.
+    pub fn improved(mut self) -> (Vec<Step>, usize) {
         if self.order.len() <= MOST_IMPROVED {
             let mut waiting: Waiting = Waiting::of(self.known.len());
             self.order.iter().for_each(|(strand, _)| waiting.add(*strand));
@@ -77,7 +77,7 @@ impl<'a> Tour<'a> {
             self.disturb(&mut waiting);
             self.begin_well();
         }
-        self.order
+        (self.order, self.work)
     }
 
     fn begin(&self, (strand, way): Step) -> Point {

@@ -8,7 +8,7 @@ mod strand;
 use kurbo::{Point, Rect};
 
 use crate::geometry::Outline;
-use improve::Tour;
+use improve::{Step, Tour};
 pub use strand::{Strand, Turn};
 use strand::{Way, ways};
 
@@ -87,13 +87,51 @@ pub fn order_with(
             continue;
         }
         let known = known(strands, &own, &inner);
-        for (strand, way) in Tour::new(&known, here, effort).improved() {
+        for (strand, way) in shortest(&known, here, effort) {
             let way = &known[strand].ways[way];
             here = way.end;
             turns.push(Turn { strand: own[strand], ..way.turn });
         }
     }
     turns
+}
+
+/// Orders with disturbances drawn otherwise, where what lies inside comes first: rules keep a disturbed order near to what
+/// it was, and what is stuck in one is found in another. Each does half the tries (`tools/reference/travel.md`: on average
+/// 1.4 % longer than the best of ten that do ten times as many; a single one was up to 23 % longer).
+const RUNS: u64 = 8;
+
+/// The shortest order that was found.
+fn shortest(known: &[Known], from: Point, effort: Effort) -> Vec<Step> {
+    if known.iter().all(|own| own.inner.is_empty()) {
+        return Tour::new(known, from, effort).improved().0;
+    }
+    let far = |order: &[Step]| {
+        let mut here = from;
+        let mut far = 0.0;
+        for (strand, way) in order {
+            let way = &known[*strand].ways[*way];
+            far += here.distance(way.begin);
+            here = way.end;
+        }
+        far
+    };
+    let mut best: Option<(f64, Vec<Step>)> = None;
+    let mut left = effort.work;
+    for run in 0..RUNS {
+        let own = Effort { tries: effort.tries / 2, work: left, seed: effort.seed + run };
+        let (order, work) = Tour::new(known, from, own).improved();
+        let far = far(&order);
+        if best.as_ref().is_none_or(|(known, _)| far < *known) {
+            best = Some((far, order));
+        }
+        left = left.saturating_sub(work);
+        // Another like it would not come to its end.
+        if left < work {
+            break;
+        }
+    }
+    best.map(|(_, order)| order).unwrap_or_default()
 }
 
 /// Some of the lines, numbered anew.
