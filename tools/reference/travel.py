@@ -2,8 +2,8 @@
 
 LKH knows neither which line comes first nor closed lines that may begin anywhere: lines are open there, and none comes
 before another by rule. Sheets where what lies inside comes before what goes around it are held against the best of ten
-runs of Aptum's own, each ten times as long. A line is two places whose way is free; all other ways cost a large number more, so that the
-shortest tour takes every line from end to end. Usage: travel.py PROGRAM OUT
+runs of Aptum's own, each ten times as long. A line is two places whose way is free; all other ways cost a large number
+more, so that the shortest tour takes every line from end to end. Usage: travel.py PROGRAM OUT
 """
 
 import json
