@@ -69,11 +69,11 @@ export function FaceStage(props: StageProps) {
   const shine = workshop.stocks[own.stock]?.shine ?? 'opaque';
   const seenInks = useMemo(() => ({ only, shine }), [only, shine]);
   const file = useRef<HTMLInputElement>(null);
-  // The largest outer panel is the one that is mostly meant.
+  // The largest outer panel is the one that is mostly meant; of equals, which rounding tells apart, the first.
   const panels = useMemo(() => wholePanels(piece.flat), [piece.flat]);
   const faces = panels.filter(({ role }) => role === 'face');
   const largest = faces.reduce<(typeof faces)[number] | undefined>(
-    (best, panel) => (!best || panel.area > best.area ? panel : best),
+    (best, panel) => (!best || panel.area > 1.001 * best.area ? panel : best),
     undefined,
   );
   const panel = faces.some(({ name }) => name === chosenPanel)
