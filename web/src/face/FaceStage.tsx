@@ -69,11 +69,12 @@ export function FaceStage(props: StageProps) {
   const shine = workshop.stocks[own.stock]?.shine ?? 'opaque';
   const seenInks = useMemo(() => ({ only, shine }), [only, shine]);
   const file = useRef<HTMLInputElement>(null);
-  // The largest outer panel is the one that is mostly meant; of equals, which rounding tells apart, the first.
+  // The largest outer panel is the one that is mostly meant; of those that only the card's thickness tells apart,
+  // the first.
   const panels = useMemo(() => wholePanels(piece.flat), [piece.flat]);
   const faces = panels.filter(({ role }) => role === 'face');
   const largest = faces.reduce<(typeof faces)[number] | undefined>(
-    (best, panel) => (!best || panel.area > 1.001 * best.area ? panel : best),
+    (best, panel) => (!best || panel.area > ALIKE * best.area ? panel : best),
     undefined,
   );
   const panel = faces.some(({ name }) => name === chosenPanel)
@@ -315,6 +316,9 @@ export function FaceStage(props: StageProps) {
     </main>
   );
 }
+
+/** How much larger a panel must be to be meant before those that come first. */
+const ALIKE = 1.05;
 
 /** A list, by its name: its bytes are looked at when it is read. */
 const isList = (file: File) => /\.(csv|tsv|txt)$/i.test(file.name);
