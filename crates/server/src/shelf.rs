@@ -6,13 +6,15 @@ use std::sync::{Arc, LazyLock};
 
 use aptum_core::blob::Blobs;
 use aptum_core::form::{Form, Traced};
-use aptum_core::memory::{Key, Made, Memory};
+use aptum_core::memory::{Key, Made, Memory, Weighty, recalled};
 use aptum_core::tooling::{CutPlan, ToolPath};
 use aptum_core::trace::Seen;
 use aptum_core::{InputError, Job, Prepared, Workshop, prepare_with};
 use aptum_formats::{lines, trace};
 use quick_cache::Weighter;
 use quick_cache::sync::Cache;
+use serde::{Serialize, Serializer};
+use serde_json::value::{RawValue, to_raw_value};
 
 /// So much is kept, bytes; what has not been asked for the longest goes.
 const BUDGET: u64 = 96 << 20;
@@ -61,6 +63,38 @@ pub fn prepared(
 #[must_use]
 pub fn furnished<'a>(job: &'a Job, blobs: &dyn Blobs) -> Cow<'a, Job> {
     trace::furnished(job, blobs, &*SHELF)
+}
+
+/// What a page is shown, as the JSON that it is sent as.
+#[derive(Debug, Clone)]
+pub struct Written(Arc<RawValue>);
+
+impl Weighty for Written {
+    fn weight(&self) -> usize {
+        self.0.get().len()
+    }
+}
+
+impl Serialize for Written {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        self.0.serialize(serializer)
+    }
+}
+
+/// A view as it is sent, made anew or remembered; `view` names it, and `input` is all that it is made from. `None`
+/// where it has no JSON form.
+pub fn written<T: Serialize>(
+    view: &'static str,
+    input: &impl Serialize,
+    make: impl Fn() -> T,
+) -> Option<Written> {
+    let made = recalled(&*SHELF, view, input, || {
+        to_raw_value(&make()).map(|own| Written(own.into())).map_err(|error| {
+            tracing::error!("the {view} cannot be written: {error}");
+            Vec::new()
+        })
+    });
+    made.ok().map(|(_, written)| Written::clone(&written))
 }
 
 /// A form by itself with the lines that it is drawn from.

@@ -5,6 +5,8 @@ use std::collections::{BTreeMap, BTreeSet};
 use aptum_core::geometry::{Affine, BezPath, PathSeg, Point, Rect, Shape as _};
 use aptum_core::lines::{Group, Line, Lines, LinesError, Look, MOST_LINES, ToldFolding};
 use kurbo::ParamCurveNearest as _;
+use rstar::RTree;
+use rstar::primitives::{GeomWithData, Rectangle};
 use serde::Deserialize;
 
 use super::ReadError;
@@ -116,6 +118,11 @@ fn exact(
             (at, around, line.path.segments().collect())
         })
         .collect();
+    let places = folds.iter().enumerate().map(|(own, (_, around, _))| {
+        let corners = Rectangle::from_corners([around.x0, around.y0], [around.x1, around.y1]);
+        GeomWithData::new(corners, own)
+    });
+    let places = RTree::bulk_load(places.collect());
     let mut told: BTreeMap<usize, Vec<([Point; 2], f64)>> = BTreeMap::new();
     let mut bends: Vec<([Point; 2], f64)> = Vec::new();
     for (edge, [from, to]) in frame.edges_vertices.iter().enumerate() {
@@ -124,13 +131,17 @@ fn exact(
             continue;
         }
         let ends = [place(*from)?, place(*to)?];
-        let on = folds.iter().find(|(_, around, segments)| {
+        let mut there: Vec<usize> =
+            places.locate_all_at_point(&[ends[0].x, ends[0].y]).map(|own| own.data).collect();
+        there.sort_unstable();
+        let on = there.into_iter().map(|own| &folds[own]).find(|(_, around, segments)| {
             let near = |at: Point, reach: f64| {
                 segments.iter().any(|own| own.nearest(at, 1e-6).distance_sq <= reach * reach)
             };
             // A curve stands off the edge that is its chord.
             let off = ON.max(MOST_BOW * ends[0].distance(ends[1]));
-            ends.iter().all(|end| around.contains(*end) && near(*end, ON))
+            around.contains(ends[1])
+                && ends.iter().all(|end| near(*end, ON))
                 && near(ends[0].midpoint(ends[1]), off)
         });
         match on {

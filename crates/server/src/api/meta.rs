@@ -1,6 +1,5 @@
 //! What the interface needs before any job is open.
 
-use aptum_core::LineKind;
 use aptum_core::check::Stage;
 use aptum_core::face::{Text, TextSize};
 use aptum_core::form::AddOnKind;
@@ -9,6 +8,7 @@ use aptum_core::lettering::{SHELF, Typeface};
 use aptum_core::rehearsal::Day;
 use aptum_core::sheet::{SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
+use aptum_core::{LineKind, Workshop};
 use rocket::serde::json::Json;
 use rocket::{State, get};
 use schemars::JsonSchema;
@@ -18,6 +18,7 @@ use ts_rs::TS;
 use super::Problem;
 use super::starts::Starts;
 use crate::desk::Desk;
+use crate::shelf::{Written, written};
 
 /// What does not change while the server runs, and a job to start from.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -110,28 +111,38 @@ pub struct AddOnInfo {
 
 /// Units, sizes and a job to start from.
 #[get("/meta")]
-pub async fn meta(desk: &State<Desk>) -> Result<Json<Meta>, Problem> {
-    let workshop = desk.quick(|store| Ok(store.workshop()?)).await?;
-    Ok(Json(Meta {
-        version: env!("CARGO_PKG_VERSION").to_owned(),
-        units: Unit::ALL.map(Unit::info).to_vec(),
-        sheet_sizes: standard_sizes(),
-        add_ons: AddOnKind::ALL
-            .map(|kind| AddOnInfo {
-                kind,
-                name: kind.name().to_owned(),
-                size: kind.standard(),
-                measures: kind.measures(),
-            })
-            .into(),
-        stages: Stage::ALL.map(|stage| StageInfo { stage, name: stage.name() }).into(),
-        days: Day::ALL.map(|day| DayInfo { day, name: day.name() }).into(),
-        lines: LineKind::IN_ORDER
-            .into_iter()
-            .rev()
-            .map(|kind| LineInfo { kind, name: kind.name() })
-            .collect(),
-        typefaces: SHELF.iter().map(TypefaceInfo::new).collect(),
-        starts: Starts::of(&workshop),
-    }))
+pub async fn meta(desk: &State<Desk>) -> Result<Json<Written>, Problem> {
+    desk.quick(|store| {
+        let workshop = store.workshop()?;
+        let meta = written("meta", &*workshop, || Meta::of(&workshop));
+        meta.map(Json).ok_or_else(Problem::broken)
+    })
+    .await
+}
+
+impl Meta {
+    fn of(workshop: &Workshop) -> Self {
+        Self {
+            version: env!("CARGO_PKG_VERSION").to_owned(),
+            units: Unit::ALL.map(Unit::info).to_vec(),
+            sheet_sizes: standard_sizes(),
+            add_ons: AddOnKind::ALL
+                .map(|kind| AddOnInfo {
+                    kind,
+                    name: kind.name().to_owned(),
+                    size: kind.standard(),
+                    measures: kind.measures(),
+                })
+                .into(),
+            stages: Stage::ALL.map(|stage| StageInfo { stage, name: stage.name() }).into(),
+            days: Day::ALL.map(|day| DayInfo { day, name: day.name() }).into(),
+            lines: LineKind::IN_ORDER
+                .into_iter()
+                .rev()
+                .map(|kind| LineInfo { kind, name: kind.name() })
+                .collect(),
+            typefaces: SHELF.iter().map(TypefaceInfo::new).collect(),
+            starts: Starts::of(workshop),
+        }
+    }
 }

@@ -11,7 +11,6 @@ use diesel::prelude::*;
 
 use super::records::{add_all, has, workshop};
 use super::schema::{jobs, revisions};
-use super::workshop::count_up;
 use super::{Store, StoreError};
 use super::{blobs, parts};
 
@@ -129,8 +128,6 @@ impl Store {
             let (job, records) = adopt(&workshop(connection)?).map_err(StoreError::Unusable)?;
             if records != Workshop::default() {
                 add_all(connection, &records)?;
-                // Whoever looks at the workshop looks again before the next change.
-                count_up(connection)?;
             }
             add(connection, &job)
         })
@@ -148,11 +145,13 @@ impl Store {
                 return load(connection, id);
             }
             refuse_missing(connection, job)?;
-            diesel::delete(revisions::table)
+            let dropped = diesel::delete(revisions::table)
                 .filter(revisions::job.eq(id))
                 .filter(revisions::number.gt(head).or(revisions::number.le(head - KEPT)))
                 .execute(connection)?;
-            blobs::drop_unnamed(connection)?;
+            if dropped > 0 {
+                blobs::drop_unnamed(connection)?;
+            }
             add_revision(connection, id, head + 1, job)?;
             move_to(connection, id, head + 1, now)
         })

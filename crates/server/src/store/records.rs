@@ -10,10 +10,11 @@ use serde::Serialize;
 use serde::de::DeserializeOwned;
 
 use super::schema::records;
+use super::workshop::{count_up, counted};
 use super::{Reader, Store, StoreError};
 
 impl Store {
-    /// Every record, as they are now; nothing is read again until somebody has changed the file.
+    /// Every record, as they are now; nothing is read again until somebody has changed one.
     ///
     /// # Errors
     /// [`StoreError`] from the database or an unreadable row.
@@ -21,13 +22,23 @@ impl Store {
         let mut known = self.records.lock().unwrap_or_else(PoisonError::into_inner);
         let mut watch = match known.take() {
             Some(before) => before,
-            None => KnownRecords { watch: self.reader()?, version: -1, records: Arc::default() },
+            None => KnownRecords {
+                watch: self.reader()?,
+                file: -1,
+                version: -1,
+                records: Arc::default(),
+            },
         };
         // What is read after this may be newer than it says, never older.
-        let version = data_version(&mut watch.watch)?;
-        if watch.version != version {
-            watch.records = Arc::new(workshop(&mut watch.watch)?);
-            watch.version = version;
+        let file = data_version(&mut watch.watch)?;
+        if watch.file != file {
+            // A job has changed, mostly.
+            let version = counted(&mut watch.watch)?;
+            if watch.version != version {
+                watch.records = Arc::new(workshop(&mut watch.watch)?);
+                watch.version = version;
+            }
+            watch.file = file;
         }
         let records = Arc::clone(&watch.records);
         *known = Some(watch);
@@ -38,7 +49,10 @@ impl Store {
 /// The records as they were read last, and the connection that tells whether the file has changed since.
 pub(super) struct KnownRecords {
     watch: Reader,
-    version: i64,
+    /// The file's version.
+    file: i64,
+    /// The workshop's own, which counts every change of a record.
+    version: i32,
     records: Arc<Workshop>,
 }
 
@@ -105,11 +119,13 @@ pub(super) fn has(
     Ok(found > 0)
 }
 
-/// Adds every record whose id is not taken yet, inside the caller's transaction.
+/// Adds every record whose id is not taken yet, inside the caller's transaction. Whoever looks at the workshop looks
+/// again before the next change.
 pub(super) fn add_all(
     connection: &mut SqliteConnection,
     workshop: &Workshop,
 ) -> Result<(), StoreError> {
+    count_up(connection)?;
     add(connection, "stocks", &workshop.stocks)?;
     add(connection, "printers", &workshop.printers)?;
     add(connection, "cutters", &workshop.cutters)?;

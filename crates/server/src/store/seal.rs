@@ -12,6 +12,7 @@ use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
 
 use super::StoreError;
+use super::blobs::drop_unnamed;
 use super::open::{data_file, log_file, set_fact, uri};
 use super::schema::facts;
 
@@ -23,6 +24,7 @@ fn seal_file(directory: &Path) -> PathBuf {
 pub(super) fn seal(connection: &mut SqliteConnection, directory: &Path) -> Result<(), StoreError> {
     let generation = number(connection).unwrap_or(0) + 1;
     connection.immediate_transaction(|connection| {
+        drop_unnamed(connection)?;
         set_fact(connection, "generation", &generation.to_string())
     })?;
     // Room that dropped revisions left goes back to the disk, a little at a time.

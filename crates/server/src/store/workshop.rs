@@ -101,6 +101,11 @@ impl Store {
     }
 }
 
+/// The workshop's version, which counts every change of a record.
+pub(super) fn counted(connection: &mut SqliteConnection) -> Result<i32, StoreError> {
+    Ok(heads(connection)?.1)
+}
+
 fn heads(connection: &mut SqliteConnection) -> Result<(i32, i32), StoreError> {
     let row = workshop_head::table.select((workshop_head::head, workshop_head::version));
     Ok(row.first(connection)?)

@@ -7,6 +7,8 @@ mod gathered;
 mod sheet;
 mod traced;
 
+use std::marker::PhantomData;
+
 use aptum_core::blob::Blobs;
 use aptum_core::check::{Stage, State as Standing};
 use aptum_core::geometry::path_text;
@@ -30,7 +32,7 @@ pub use self::traced::FoundView;
 use super::Problem;
 use super::body::Body;
 use crate::desk::Desk;
-use crate::shelf::{planned, prepared};
+use crate::shelf::{Written, planned, prepared, written};
 
 /// One of the job's pieces.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -59,7 +61,12 @@ pub struct Seen<T: TS> {
     /// What it is known by.
     key: String,
     /// The view; `None` where the page has it already.
-    view: Option<T>,
+    #[ts(as = "Option<T>")]
+    #[schemars(with = "Option<T>")]
+    view: Option<Written>,
+    #[serde(skip)]
+    #[ts(skip)]
+    of: PhantomData<T>,
 }
 
 /// Views that a page has already, by their keys.
@@ -68,9 +75,14 @@ pub struct Seen<T: TS> {
 pub struct Known(Vec<String>);
 
 impl Known {
-    fn seen<T: TS>(&self, key: String, view: impl FnOnce() -> T) -> Seen<T> {
-        let view = (!self.0.contains(&key)).then(view);
-        Seen { key, view }
+    fn seen<T: TS + Serialize>(
+        &self,
+        name: &'static str,
+        key: String,
+        view: impl Fn() -> T,
+    ) -> Seen<T> {
+        let view = (!self.0.contains(&key)).then(|| written(name, &key, view)).flatten();
+        Seen { key, view, of: PhantomData }
     }
 }
 
@@ -187,7 +199,7 @@ impl Preview {
             job: None,
             pieces: pieces(job, prepared, known),
             is_printed: prepared.is_printed(),
-            sheet: known.seen(prepared.laid_key.to_string(), || sheet(job, prepared)),
+            sheet: known.seen("sheet view", prepared.laid_key.to_string(), || sheet(job, prepared)),
             checks: prepared.checks.iter().cloned().chain(missing).collect(),
             stages,
             another: job.another_piece(),
@@ -228,9 +240,11 @@ fn pieces(job: &Job, prepared: &Prepared, known: &Known) -> Vec<PieceView> {
                 is_free: job.is_free(piece),
                 laid: own.clone().map(|part| prepared.layout.count(part)).min().unwrap_or(0),
                 first: own.start,
-                flat: known
-                    .seen(flat_key(drawn, page), || flat(job.unit, page, drawn, &drawn.flat)),
-                face: known.seen(drawn.face_key.to_string(), || face(drawn, job.unit, 0)),
+                flat: known.seen("flat view", flat_key(drawn, page), || {
+                    flat(job.unit, page, drawn, &drawn.flat)
+                }),
+                face: known
+                    .seen("face view", drawn.face_key.to_string(), || face(drawn, job.unit, 0)),
             }
         })
         .collect()

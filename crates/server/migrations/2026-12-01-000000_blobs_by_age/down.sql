@@ -1,0 +1,1 @@
+DROP INDEX blobs_by_age;
