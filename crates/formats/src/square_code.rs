@@ -2,8 +2,7 @@
 
 use aptum_core::geometry::{BezPath, Rect, Shape};
 use aptum_core::sheet::MODULE;
-use qrcode::types::QrError;
-use qrcode::{Color, EcLevel, QrCode, Version};
+use qrcodegen::{DataTooLong, QrCode, QrCodeEcc, QrSegment, Version};
 
 /// What a sheet's code says.
 #[must_use]
@@ -17,26 +16,29 @@ pub fn square_code(place: Rect, code: &str, sheet: u32) -> BezPath {
     modules(place, code, sheet).unwrap_or_default()
 }
 
-fn modules(place: Rect, code: &str, sheet: u32) -> Result<BezPath, QrError> {
-    let words = square_words(code, sheet);
-    let own = QrCode::with_version(words, Version::Normal(1), EcLevel::M)?;
-    let (side, colours) = (own.width(), own.to_colors());
-    let start =
-        place.center() - aptum_core::geometry::Vec2::new(1.0, 1.0) * (side as f64 * MODULE / 2.0);
+fn modules(place: Rect, code: &str, sheet: u32) -> Result<BezPath, DataTooLong> {
+    let words = QrSegment::make_segments(&square_words(code, sheet));
+    // The smallest, of 21 modules a side, with the mask that the standard chooses.
+    let (medium, version, mask) = (QrCodeEcc::Medium, Version::new(1), None);
+    let own = QrCode::encode_segments_advanced(&words, medium, version, version, mask, false)?;
+    let side = own.size();
+    let start = place.center()
+        - aptum_core::geometry::Vec2::new(1.0, 1.0) * (f64::from(side) * MODULE / 2.0);
     let mut path = BezPath::new();
-    for (row, line) in colours.chunks(side).enumerate() {
-        let y = start.y + row as f64 * MODULE;
+    for row in 0..side {
+        let y = start.y + f64::from(row) * MODULE;
         let mut column = 0;
         while column < side {
             // Neighbours in a row are one rectangle.
-            let dark = line[column..].iter().take_while(|own| **own == Color::Dark).count();
-            if dark > 0 {
-                let x = start.x + column as f64 * MODULE;
-                path.extend(
-                    Rect::new(x, y, x + dark as f64 * MODULE, y + MODULE).path_elements(0.1),
-                );
+            let mut end = column;
+            while own.get_module(end, row) {
+                end += 1;
             }
-            column += dark.max(1);
+            if end > column {
+                let (x, to) = (f64::from(column) * MODULE, f64::from(end) * MODULE);
+                path.extend(Rect::new(start.x + x, y, start.x + to, y + MODULE).path_elements(0.1));
+            }
+            column = end + 1;
         }
     }
     Ok(path)

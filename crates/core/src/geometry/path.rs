@@ -185,7 +185,7 @@ fn points(text: &mut String, command: char, points: &[Point]) {
 }
 
 /// Ten-thousandths are counted whole: drawings have tens of thousands of numbers, and floats are slow to write.
-#[expect(clippy::cast_possible_truncation, reason = "checked")]
+#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "checked")]
 fn number(text: &mut String, value: f64) {
     let parts = (value * 1e4).round();
     // Writing to a string cannot fail.
@@ -195,15 +195,18 @@ fn number(text: &mut String, value: f64) {
     }
     let parts = parts as i64;
     let (whole, mut rest) = (parts.abs() / 10_000, parts.abs() % 10_000);
-    let sign = if parts < 0 { "-" } else { "" };
-    let _ = write!(text, "{sign}{whole}");
+    if parts < 0 {
+        text.push('-');
+    }
+    text.push_str(itoa::Buffer::new().format(whole));
     if rest > 0 {
-        let mut digits = 4;
-        while rest % 10 == 0 {
-            rest /= 10;
-            digits -= 1;
+        text.push('.');
+        let mut place = 1000;
+        while rest > 0 {
+            text.push(char::from(b'0' + (rest / place) as u8));
+            rest %= place;
+            place /= 10;
         }
-        let _ = write!(text, ".{rest:0digits$}");
     }
 }
 

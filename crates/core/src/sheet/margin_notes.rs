@@ -198,18 +198,23 @@ impl Cells {
     /// Takes what an outline covers; gives the first row that it may touch.
     fn fill(&mut self, outline: &Outline) -> usize {
         let bounds = outline.bounds();
-        let rows = self.range(bounds.y0, bounds.y1, self.origin.y, self.along);
-        let first = rows.start;
-        let mut crossings: Vec<f64> = Vec::new();
-        for row in rows {
-            let y = self.origin.y + (row as f64 + 0.5) * self.side;
-            crossings.clear();
-            let across = outline.edges().filter(|(a, b)| (a.y > y) != (b.y > y));
-            crossings.extend(across.map(|(a, b)| a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y)));
-            crossings.sort_by(f64::total_cmp);
-            for pair in crossings.chunks_exact(2) {
-                let columns = self.range(pair[0], pair[1], self.origin.x, self.across);
-                let row = row * self.across;
+        let first = self.range(bounds.y0, bounds.y1, self.origin.y, self.along).start;
+        // Where each edge crosses the middles of rows; it is asked of one more at either end, for what rounding does.
+        let mut crossings: Vec<(usize, f64)> = Vec::new();
+        for (a, b) in outline.edges() {
+            let own = self.range(a.y.min(b.y), a.y.max(b.y), self.origin.y, self.along);
+            for row in own.start.saturating_sub(1)..(own.end + 1).min(self.along) {
+                let y = self.origin.y + (row as f64 + 0.5) * self.side;
+                if (a.y > y) != (b.y > y) {
+                    crossings.push((row, a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y)));
+                }
+            }
+        }
+        crossings.sort_by(|one, other| one.0.cmp(&other.0).then(one.1.total_cmp(&other.1)));
+        for line in crossings.chunk_by(|one, other| one.0 == other.0) {
+            for pair in line.chunks_exact(2) {
+                let columns = self.range(pair[0].1, pair[1].1, self.origin.x, self.across);
+                let row = pair[0].0 * self.across;
                 self.taken[row + columns.start..row + columns.end.max(columns.start)].fill(true);
             }
         }
