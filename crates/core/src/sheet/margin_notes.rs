@@ -363,4 +363,44 @@ mod tests {
         assert!(Rect::new(599.0, 399.0, 701.0, 421.0).contains_rect(found.place), "{found:?}");
         assert_eq!(found.form, NotesForm::Beside(50.0));
     }
+
+    /// Held against a general library's point in polygon, on stars whose points cross many rows or none.
+    #[test]
+    fn cells_are_taken_whose_middles_lie_inside() {
+        use geo::{Contains, Distance, Euclidean, LineString, Polygon, point};
+        let mut random = fastrand::Rng::with_seed(11);
+        let base = Rect::new(-5.0, 3.0, 75.0, 63.0);
+        let mut taken = 0;
+        for _ in 0..60 {
+            let middle = Point::new(random.f64() * 80.0 - 5.0, random.f64() * 60.0 + 3.0);
+            let count = random.usize(3..90);
+            let ring: Vec<Point> = (0..count)
+                .map(|at| {
+                    let angle = std::f64::consts::TAU * at as f64 / count as f64;
+                    let reach = 0.2 + random.f64() * 30.0;
+                    middle + reach * Vec2::new(angle.cos(), angle.sin())
+                })
+                .collect();
+            let line: LineString = ring.iter().map(|at| (at.x, at.y)).collect();
+            let polygon = Polygon::new(line, Vec::new());
+            let mut cells = Cells::new(base);
+            let Some(outline) = Outline::new(ring) else { continue };
+            let first = cells.fill(&outline);
+            for row in 0..cells.along {
+                for column in 0..cells.across {
+                    let at = point!(
+                        x: base.x0 + (column as f64 + 0.5) * cells.side,
+                        y: base.y0 + (row as f64 + 0.5) * cells.side
+                    );
+                    let is_taken = cells.taken[row * cells.across + column];
+                    taken += usize::from(is_taken);
+                    assert!(!is_taken || row >= first, "row {row} is counted from {first} on");
+                    if Euclidean.distance(&at, polygon.exterior()) > 1e-9 {
+                        assert_eq!(is_taken, polygon.contains(&at), "{at:?} of {polygon:?}");
+                    }
+                }
+            }
+        }
+        assert!(taken > 5000, "{taken}");
+    }
 }

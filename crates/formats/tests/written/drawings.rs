@@ -213,3 +213,35 @@ fn strokes_of_a_dxf_have_widths() {
     let silent = brought(&dxf(&line("0", "370\n70\n", 0), ""), 1).unwrap();
     assert_eq!((silent.unit, silent.lines[0].width), (None, 0.0));
 }
+
+/// Each crease keeps the angle that its own edge tells, however many there are and in whatever order the edges stand.
+#[test]
+fn thousands_of_creases_of_a_fold_file_keep_their_own_angles() {
+    const SIDE: usize = 60;
+    let mut random = fastrand::Rng::with_seed(5);
+    let (mut places, mut paths, mut angles) = (Vec::new(), Vec::new(), Vec::new());
+    for at in 0..SIDE * SIDE {
+        // Next to each other, some of them so near that their boxes touch.
+        let [x, y] = [(at % SIDE) as f64 * 2.0, (at / SIDE) as f64 * 2.0];
+        let to = [x + random.f64() * 2.0, y + 0.5 + random.f64()];
+        places.extend([[x, y], to]);
+        paths.push(format!("M{x} {y}L{} {}", to[0], to[1]));
+        angles.push(random.f64() * 340.0 - 170.0);
+    }
+    let mut order: Vec<usize> = (0..paths.len()).collect();
+    random.shuffle(&mut order);
+    let lines: Vec<_> =
+        paths.iter().map(|path| serde_json::json!({ "kind": "crease", "path": path })).collect();
+    let file = serde_json::json!({
+        "file_spec": 1.2, "frame_unit": "mm", "vertices_coords": places,
+        "edges_vertices": order.iter().map(|at| [2 * at, 2 * at + 1]).collect::<Vec<_>>(),
+        "edges_assignment": vec!["V"; order.len()],
+        "edges_foldAngle": order.iter().map(|at| angles[*at]).collect::<Vec<_>>(),
+        "aptum:lines": lines,
+    });
+    let read = brought(file.to_string().as_bytes(), 1).unwrap();
+    assert_eq!((read.lines.len(), read.angles.len()), (angles.len(), angles.len()));
+    for (line, angle) in &read.angles {
+        assert!((angle - angles[*line]).abs() < 1e-9, "line {line}");
+    }
+}

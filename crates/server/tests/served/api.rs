@@ -428,3 +428,62 @@ fn a_plan_is_what_the_cut_file_cuts() {
     assert!(plan.as_array().unwrap().len() >= 2, "{plan}");
     assert_eq!(read(api.send("/api/plan", &json!({ "job": job, "run": 99 }))).0, Status::NotFound);
 }
+
+/// Views are kept as they were sent: a job must never be shown another's, however alike the two are.
+#[test]
+fn jobs_that_are_alike_are_shown_their_own_views() {
+    let api = Api::new();
+    let open = read(api.get("/api/jobs/3")).1;
+    let preview = |job: &Value| read(api.send("/api/preview", &json!({ "job": job }))).1;
+    let own = preview(&open["job"]);
+    // The same again is the same, to the letter.
+    assert_eq!(preview(&open["job"]), own);
+    assert_eq!(own["pieces"][0]["flat"]["view"], open["preview"]["pieces"][0]["flat"]["view"]);
+    let with = |path: &str, value: Value| {
+        let mut job = open["job"].clone();
+        *job.pointer_mut(path).unwrap() = value;
+        preview(&job)
+    };
+    let view = |seen: &Value, path: &str| seen.pointer(path).unwrap()["view"].clone();
+    let (sheet, flat, face) = ("/sheet", "/pieces/0/flat", "/pieces/0/face");
+    let inches = with("/unit", json!("in"));
+    assert_ne!(view(&inches, sheet)["page_text"], view(&own, sheet)["page_text"]);
+    assert_ne!(view(&inches, flat), view(&own, flat));
+    let wider = with("/sheet/spacing", json!(7.25));
+    assert_ne!(view(&wider, sheet)["layout"], view(&own, sheet)["layout"]);
+    assert_eq!(view(&wider, flat), view(&own, flat));
+    let blue = with("/pieces/0/face/layers/0/colour", json!("#0000ff"));
+    assert!(view(&blue, face).to_string().contains("#0000ff"));
+    assert!(!view(&own, face).to_string().contains("#0000ff"));
+    assert_ne!(blue["code"], own["code"], "what is printed otherwise has a code of its own");
+    // The code is drawn on the sheet.
+    assert_ne!(view(&blue, sheet)["notes"], view(&own, sheet)["notes"]);
+    // Another piece of the same form is another's.
+    let mut two = open["job"].clone();
+    let mut second = two["pieces"][0].clone();
+    second["id"] = json!("p2");
+    second["name"] = json!("Second");
+    second["copies"] = json!(1);
+    two["pieces"].as_array_mut().unwrap().push(second);
+    let two = preview(&two);
+    assert_ne!(two["pieces"][0]["flat"]["key"], two["pieces"][1]["flat"]["key"]);
+}
+
+/// What the interface starts from follows the records, also those that have just been changed.
+#[test]
+fn what_a_page_starts_from_follows_the_workshop() {
+    let api = Api::new();
+    let starts = || read(api.get("/api/meta")).1["starts"].clone();
+    let before = starts();
+    assert_eq!(starts(), before);
+    let state = read(api.get("/api/workshop/state")).1;
+    let used = before.to_string();
+    let id = state["workshop"]["stocks"].as_object().unwrap().keys().find(|id| used.contains(*id));
+    let id = id.expect("a job starts with a card");
+    let mut record = state["workshop"]["stocks"][id].clone();
+    record["kind"] = json!("stocks");
+    record["keeping"] = json!("retired");
+    let entry = json!({ "version": state["version"], "record": record });
+    assert_eq!(api.put(&format!("/api/workshop/records/{id}"), &entry).0, Status::Ok);
+    assert_ne!(starts(), before, "no job starts with a card that is retired");
+}

@@ -1,10 +1,13 @@
 //! The store: revisions, two windows at once, and data files that cannot be used.
 
+use std::collections::BTreeMap;
+use std::sync::Arc;
+
 use aptum::demo;
 use aptum::store::{RecordChange, Store, StoreError};
-use aptum_core::Job;
 use aptum_core::units::Unit;
-use aptum_core::workshop::{Keeping, PrintableSide};
+use aptum_core::workshop::{Keeping, PrintableSide, RecordId};
+use aptum_core::{Job, Workshop};
 use diesel::connection::SimpleConnection;
 use diesel::{Connection, SqliteConnection};
 use proptest::prelude::*;
@@ -303,7 +306,7 @@ fn records_are_as_another_program_left_them() {
     other.step_workshop(head.version, true).unwrap();
     assert_eq!((printers(&one), printers(&other)), (before, before));
     let (first, again) = (one.workshop().unwrap(), one.workshop().unwrap());
-    assert!(std::sync::Arc::ptr_eq(&first, &again), "nothing is read again for nothing");
+    assert!(Arc::ptr_eq(&first, &again), "nothing is read again for nothing");
 }
 
 #[test]
@@ -386,4 +389,34 @@ proptest! {
             prop_assert_eq!((stored.can_undo, stored.can_redo), (at > 0, at + 1 < names.len()));
         }
     }
+}
+
+/// Two programs on one file: records that the other one has changed are read anew, whatever happened to jobs meanwhile.
+#[test]
+fn records_that_another_program_changes_are_seen() {
+    let (folder, store) = open();
+    let first = store.add_job(&job("one")).unwrap();
+    let other = Store::open(folder.path()).unwrap();
+    let before = store.workshop().unwrap();
+    // Jobs that change leave them as they are.
+    let saved = other.save_job(first.id, first.version, &job("two")).unwrap();
+    assert!(Arc::ptr_eq(&before, &store.workshop().unwrap()));
+    let (id, stock) = before.stocks.iter().next().unwrap();
+    let mut stock = stock.clone();
+    stock.caliper += 0.01;
+    let change = RecordChange {
+        kind: "stocks".into(),
+        id: id.0.clone(),
+        body: Some(serde_json::to_string(&stock).unwrap()),
+    };
+    let head = other.change_record(other.workshop_head().unwrap().version, &change).unwrap();
+    store.save_job(first.id, saved.version, &job("three")).unwrap();
+    assert_eq!(store.workshop().unwrap().stocks[id], stock);
+    other.step_workshop(head.version, true).unwrap();
+    assert_eq!(store.workshop().unwrap(), before);
+    // Those that come with a job count as well.
+    let mut records = Workshop::default();
+    records.stocks.insert(RecordId("brought".into()), stock.clone());
+    other.bring_job(&BTreeMap::new(), |_| Ok((job("four"), records))).unwrap();
+    assert_eq!(store.workshop().unwrap().stocks[&RecordId("brought".into())], stock);
 }
