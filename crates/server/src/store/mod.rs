@@ -36,8 +36,10 @@ pub use workshop::{RecordChange, WorkshopHead};
 
 use records::KnownRecords;
 
-/// The log is written back into the data file after so many changes, or when it is longer than so many bytes.
+/// The log is written back into the data file after so many changes, or after fewer when it is longer than so many
+/// bytes.
 const SEALED_AFTER: u32 = 400;
+const SEALED_EARLY: u32 = 20;
 const LONGEST_LOG: u64 = 16 << 20;
 
 /// The database, shared by all requests.
@@ -82,7 +84,8 @@ impl Store {
         });
         let done = done.map_err(|error| first.unwrap_or(error))?;
         let log = std::fs::metadata(open::log_file(&self.directory)).map_or(0, |log| log.len());
-        if self.changes.fetch_add(1, Ordering::Relaxed) + 1 >= SEALED_AFTER || log > LONGEST_LOG {
+        let changes = self.changes.fetch_add(1, Ordering::Relaxed) + 1;
+        if changes >= SEALED_AFTER || changes >= SEALED_EARLY && log > LONGEST_LOG {
             self.changes.store(0, Ordering::Relaxed);
             // The change is on disk; what cannot be sealed now is at the next one.
             if let Err(error) = seal::seal(&mut writer, &self.directory) {

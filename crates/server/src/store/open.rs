@@ -20,7 +20,7 @@ use super::{Store, StoreError, copies, seal};
 pub(super) const MIGRATIONS: EmbeddedMigrations = embed_migrations!();
 
 /// Milliseconds to wait for another program before saying that the file is locked.
-const PATIENCE: u32 = 2000;
+pub(super) const PATIENCE: u32 = 2000;
 
 /// Connections that read; one of them watches the workshop.
 const READERS: u32 = 5;

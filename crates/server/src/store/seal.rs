@@ -13,7 +13,7 @@ use diesel::prelude::*;
 
 use super::StoreError;
 use super::blobs::drop_unnamed;
-use super::open::{data_file, log_file, set_fact, uri};
+use super::open::{PATIENCE, data_file, log_file, set_fact, uri};
 use super::schema::facts;
 
 fn seal_file(directory: &Path) -> PathBuf {
@@ -29,7 +29,10 @@ pub(super) fn seal(connection: &mut SqliteConnection, directory: &Path) -> Resul
     })?;
     // Room that dropped revisions left goes back to the disk, a little at a time.
     connection.batch_execute("PRAGMA incremental_vacuum(2000);")?;
-    connection.batch_execute("PRAGMA wal_checkpoint(TRUNCATE);")?;
+    // Nobody who wants to save waits for those who read: among many of them there may always be one.
+    connection.batch_execute(&format!(
+        "PRAGMA busy_timeout = 0; PRAGMA wal_checkpoint(TRUNCATE); PRAGMA busy_timeout = {PATIENCE};"
+    ))?;
     let log = log_file(directory);
     if std::fs::metadata(log).is_ok_and(|log| log.len() > 0) {
         // Somebody reads an older state: the log is written back next time.
