@@ -451,6 +451,36 @@ async fn inks_are_looked_at_one_by_one_and_printed_a_page_each() {
     assert_eq!(pages(&plates), 3 * pages(&whole));
 }
 
+/// Clear card shines through colour with no white beneath it, on the sheet as on the face.
+#[tokio::test(flavor = "multi_thread")]
+async fn clear_card_shines_through_colour_on_face_and_sheet() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    open(&app, &browser).await;
+    let thin = "return document.querySelectorAll('.board .ink-colour[opacity]').length";
+    browser.until(thin, |count| *count == 0).await;
+    let clear = "const state = await (await fetch('/api/workshop/state')).json(); \
+                 const open = await (await fetch('/api/jobs/3')).json(); \
+                 const id = open.job.pieces[0].stock; \
+                 const record = { ...state.workshop.stocks[id], kind: 'stocks', shine: 'clear' }; \
+                 const answer = await fetch('/api/workshop/records/' + id, { method: 'PUT', \
+                   headers: { 'Content-Type': 'application/json' }, \
+                   body: JSON.stringify({ version: state.version, record }) }); \
+                 return answer.status";
+    assert_eq!(browser.run(clear).await, 200);
+    browser.go(&format!("{}/jobs/3/face", app.address)).await;
+    browser.until(thin, |count| count.as_u64() > Some(0)).await;
+    browser.click("Sheet").await;
+    browser.see(".board .copy").await;
+    browser.until(thin, |count| count.as_u64() > Some(0)).await;
+    browser.click("Face").await;
+    browser.click("under colour").await;
+    browser.settled().await;
+    browser.until(thin, |count| *count == 0).await;
+    browser.click("Sheet").await;
+    browser.see(".board .copy").await;
+    browser.until(thin, |count| *count == 0).await;
+}
+
 /// The strips of a curved panel are one panel to whoever lays something on it.
 #[tokio::test(flavor = "multi_thread")]
 async fn a_curved_panel_is_chosen_whole() {

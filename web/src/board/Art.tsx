@@ -12,10 +12,11 @@ export function Art({ art }: { art: ArtView }) {
   return <Inks inks={art.layers} />;
 }
 
-export function Inks({ inks }: { inks: InkedView[] }) {
+/** Inks, of all those of a blank. */
+export function Inks({ inks, all = inks }: { inks: InkedView[]; all?: InkedView[] }) {
   const { only, shine } = useContext(SeenInks);
   // On card that shines colour alone lets it through.
-  const isThin = shine !== 'opaque' && !inks.some(({ separation }) => separation === 'white');
+  const isThin = shine !== 'opaque' && !all.some(({ separation }) => separation === 'white');
   return inks
     .filter(({ separation }) => only === null || only === separation)
     .map((inked, at) => (

@@ -154,7 +154,10 @@ export const PlacedCopy = memo(function PlacedCopy(props: {
       {Array.from({ length: levels + 1 }, (_, level) => (
         <Fragment key={level}>
           <use href={`${href}-${level}`} />
-          <Inks inks={worn?.filter((inked) => inked.level === level) ?? []} />
+          <Inks
+            inks={worn?.filter((inked) => inked.level === level) ?? []}
+            all={part?.art?.layers ?? []}
+          />
         </Fragment>
       ))}
     </g>
@@ -170,7 +173,7 @@ function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Sh
       {shown === 'all' && level === 0 && (
         <path className="copy-card" d={part.outline + part.openings} fillRule="evenodd" />
       )}
-      <Inks inks={inks.filter((inked) => inked.level === level)} />
+      <Inks inks={inks.filter((inked) => inked.level === level)} all={part.art?.layers ?? []} />
       {shown === 'all' && level === levels && (
         <>
           {part.lines.map((line) => (

@@ -1,11 +1,12 @@
 /** The sheet on the drawing board, its copies handled by pointer and by keyboard. */
 import { token } from '../style/token';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 
 import type { TakenBy, UnitInfo, Workshop } from '../api/generated/types';
 import type { Preview } from '../api/views';
 import { Board } from '../board/Board';
+import { SeenInks } from '../board/inks';
 import { cardOfRun, partsOf, SheetDrawing } from '../board/SheetDrawing';
 import type { JobSession } from '../job/useJobSession';
 import { Copies, copyId } from './Copies';
@@ -47,6 +48,8 @@ export function SheetBoard(props: Props) {
   const [width, height] = sheet.page;
   const placements = sheet.layout.runs[run]?.placements ?? [];
   const card = workshop.stocks[cardOfRun(sheet.layout.runs[run], parts)];
+  const shine = card?.shine ?? 'opaque';
+  const seenInks = useMemo(() => ({ only: null, shine }), [shine]);
 
   const local = (event: React.PointerEvent): Corner => {
     const matrix = ground.current?.getScreenCTM()?.inverse();
@@ -114,26 +117,28 @@ export function SheetBoard(props: Props) {
         holds={{ active: activeOf(hand) }}
         drawing={
           <g ref={ground} onPointerDown={down} onPointerMove={move} onPointerUp={up}>
-            <SheetDrawing
-              parts={parts}
-              sheet={sheet}
-              run={run}
-              colour={card?.colour ?? token('card-bare')}
-              shown="all"
-              hidden={hidden}
-              onHover={setHovered}
-              place={place}
-              copies={
-                <Copies
-                  placements={placements}
-                  run={run}
-                  parts={parts}
-                  worn={sheet.worn[run]}
-                  hand={hand}
-                  onHover={setHovered}
-                />
-              }
-            />
+            <SeenInks value={seenInks}>
+              <SheetDrawing
+                parts={parts}
+                sheet={sheet}
+                run={run}
+                colour={card?.colour ?? token('card-bare')}
+                shown="all"
+                hidden={hidden}
+                onHover={setHovered}
+                place={place}
+                copies={
+                  <Copies
+                    placements={placements}
+                    run={run}
+                    parts={parts}
+                    worn={sheet.worn[run]}
+                    hand={hand}
+                    onHover={setHovered}
+                  />
+                }
+              />
+            </SeenInks>
             {hand.trial?.guides.map(([from, to]) => (
               <path
                 key={`${from.join()} ${to.join()}`}

@@ -198,27 +198,35 @@ impl Cells {
     /// Takes what an outline covers; gives the first row that it may touch.
     fn fill(&mut self, outline: &Outline) -> usize {
         let bounds = outline.bounds();
-        let first = self.range(bounds.y0, bounds.y1, self.origin.y, self.along).start;
-        // Where each edge crosses the middles of rows; it is asked of one more at either end, for what rounding does.
-        let mut crossings: Vec<(usize, f64)> = Vec::new();
+        let rows = self.range(bounds.y0, bounds.y1, self.origin.y, self.along);
+        let columns = self.range(bounds.x0, bounds.x1, self.origin.x, self.across);
+        // An edge that crosses the middle of a row turns all that is right of it: inside is what is turned an odd
+        // number of times.
+        let width = columns.len() + 1;
+        let mut turns = vec![false; rows.len() * width];
         for (a, b) in outline.edges() {
             let own = self.range(a.y.min(b.y), a.y.max(b.y), self.origin.y, self.along);
-            for row in own.start.saturating_sub(1)..(own.end + 1).min(self.along) {
+            // One row more at either end, for what rounding does.
+            let own = own.start.saturating_sub(1).max(rows.start)..(own.end + 1).min(rows.end);
+            for row in own {
                 let y = self.origin.y + (row as f64 + 0.5) * self.side;
                 if (a.y > y) != (b.y > y) {
-                    crossings.push((row, a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y)));
+                    let x = a.x + (b.x - a.x) * (y - a.y) / (b.y - a.y);
+                    let column = self.range(x, x, self.origin.x, self.across).start;
+                    let column = column.clamp(columns.start, columns.end) - columns.start;
+                    turns[(row - rows.start) * width + column] ^= true;
                 }
             }
         }
-        crossings.sort_by(|one, other| one.0.cmp(&other.0).then(one.1.total_cmp(&other.1)));
-        for line in crossings.chunk_by(|one, other| one.0 == other.0) {
-            for pair in line.chunks_exact(2) {
-                let columns = self.range(pair[0].1, pair[1].1, self.origin.x, self.across);
-                let row = pair[0].0 * self.across;
-                self.taken[row + columns.start..row + columns.end.max(columns.start)].fill(true);
+        for (row, turns) in rows.clone().zip(turns.chunks_exact(width)) {
+            let taken = &mut self.taken[row * self.across..][columns.clone()];
+            let mut inside = false;
+            for (cell, turn) in taken.iter_mut().zip(turns) {
+                inside ^= turn;
+                *cell |= inside;
             }
         }
-        first
+        rows.start
     }
 
     /// Counts again from a row on.
