@@ -8,7 +8,7 @@ use std::io::{Cursor, Read, Write};
 
 use aptum_core::blob::{BlobId, Blobs};
 use aptum_core::job::older;
-use aptum_core::workshop::RecordId;
+use aptum_core::workshop::{RecordId, RecordKind};
 use aptum_core::{Job, Workshop};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -169,17 +169,23 @@ impl JobFile {
     pub fn adopt(self, workshop: &Workshop) -> (Job, Workshop) {
         let Self { mut job, workshop: brought, .. } = self;
         let mut new = Workshop::default();
+        let mut renamed = Vec::new();
         for (kind, id) in job.records_mut() {
             let Some(record) = brought.record(kind, id) else { continue };
             let free = std::iter::once(id.clone())
                 .chain((2..).map(|number| RecordId(format!("{id}-{number}"))))
                 .find(|id| workshop.record(kind, id).is_none_or(|taken| taken == record));
             let Some(free) = free else { continue };
+            if kind == RecordKind::Stocks && *id != free {
+                renamed.push((id.clone(), free.clone()));
+            }
             *id = free.clone();
             if !workshop.has(kind, &free) {
                 new.insert(free, record);
             }
         }
+        renamed.dedup();
+        renamed.iter().for_each(|(from, to)| job.tooling.rename_card(from, to));
         (job, new)
     }
 

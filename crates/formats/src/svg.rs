@@ -77,7 +77,7 @@ pub fn cut_svg(
         );
     let plan = prepared.plan(&job.tooling, placements);
     let operations = &prepared.operations;
-    let by: Vec<_> = plan.strokes.iter().map(|own| works(operations, own, &plan.pieces)).collect();
+    let by: Vec<_> = plan.strokes.iter().map(|own| works(operations, own, &plan)).collect();
     for (at, operation) in operations.iter().enumerate().filter(|(_, own)| !own.is_off) {
         let own = plan.strokes.iter().zip(&by).filter(|(_, by)| **by == Some(at));
         let mut strokes = own.map(|(stroke, _)| &stroke.path).peekable();

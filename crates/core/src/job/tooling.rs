@@ -13,7 +13,7 @@ use crate::error::{Faults, InputError, Remedy};
 use crate::id::PieceId;
 use crate::stroke::Perforation;
 use crate::units::{Unit, measure};
-use crate::workshop::{Force, Told};
+use crate::workshop::{Force, RecordId, Told};
 
 /// What is said of each operation, in which order they run, and how pieces are held.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
@@ -44,7 +44,7 @@ pub struct Tooling {
 }
 
 /// What names an operation: a kind of line, such as `cut`, or a share of its lines, such as `cut@edge` for the outlines of
-/// blanks or `cut@p1` for what is on a piece.
+/// blanks, `cut@p1` for what is on a piece, or `cut@=kraft-300` for what is on a card where there are several.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(transparent)]
@@ -55,6 +55,8 @@ pub struct OperationId(pub String);
 pub enum Share {
     /// All that no other operation works.
     Rest,
+    /// All of it that is on a card, where the job is made of several: each is worked its own way.
+    Card(RecordId),
     /// The outlines of blanks.
     Edge,
     /// Those of a piece.
@@ -69,6 +71,7 @@ impl OperationId {
     pub fn new(kind: LineKind, share: &Share) -> Self {
         Self(match share {
             Share::Rest => kind.id().to_owned(),
+            Share::Card(stock) => format!("{}@={stock}", kind.id()),
             Share::Edge => format!("{}@edge", kind.id()),
             Share::Piece(piece) => format!("{}@{piece}", kind.id()),
             Share::Drawn(group) => format!("{}@:{group}", kind.id()),
@@ -78,7 +81,7 @@ impl OperationId {
     /// What it is called in files: letters, digits and hyphens alone.
     #[must_use]
     pub fn in_files(&self) -> String {
-        self.0.replace('@', "-").replace(':', "")
+        self.0.replace('@', "-").replace([':', '='], "")
     }
 
     /// The kind and the share that it names; `None` where it names none.
@@ -87,15 +90,22 @@ impl OperationId {
         let (kind, share) = match self.0.split_once('@') {
             None => (self.0.as_str(), Share::Rest),
             Some((kind, "edge")) => (kind, Share::Edge),
-            Some((kind, own)) => match own.strip_prefix(':') {
-                Some(group) => (kind, Share::Drawn(group.to_owned())),
-                None => (kind, Share::Piece(PieceId::from(own))),
-            },
+            Some((kind, own)) => {
+                let share = if let Some(group) = own.strip_prefix(':') {
+                    Share::Drawn(group.to_owned())
+                } else if let Some(stock) = own.strip_prefix('=') {
+                    Share::Card(RecordId::from(stock))
+                } else {
+                    Share::Piece(PieceId::from(own))
+                };
+                (kind, share)
+            }
         };
         let kind = LineKind::IN_ORDER.into_iter().find(|own| own.id() == kind)?;
         let is_sound = match &share {
             Share::Piece(piece) => piece.is_sound(),
             Share::Drawn(group) => PieceId::from(group.as_str()).is_sound(),
+            Share::Card(stock) => stock.is_sound(),
             Share::Rest | Share::Edge => true,
         };
         (kind != LineKind::Guide && is_sound).then_some((kind, share))
@@ -167,6 +177,22 @@ pub struct OperationSay {
     pub reverse: Option<Reverse>,
 }
 
+impl OperationSay {
+    /// What is not said is as it is said elsewhere.
+    fn or(self, other: Self) -> Self {
+        Self {
+            off: self.off,
+            station: self.station.or(other.station),
+            force: self.force.or(other.force),
+            speed: self.speed.or(other.speed),
+            passes: self.passes.or(other.passes),
+            depth: self.depth.or(other.depth),
+            when: self.when.or(other.when),
+            reverse: self.reverse.or(other.reverse),
+        }
+    }
+}
+
 /// A copy on the sheet.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
@@ -233,10 +259,32 @@ impl Tooling {
         *self == Self::default()
     }
 
-    /// What is said of an operation.
+    /// What is said of an operation. What is said of a whole kind counts for each of the cards that share it, unless
+    /// something else is said there.
     #[must_use]
     pub fn of(&self, id: &OperationId) -> OperationSay {
-        self.operations.get(id).cloned().unwrap_or_default()
+        let own = self.operations.get(id).cloned();
+        let Some((kind, Share::Card(_))) = id.parts() else { return own.unwrap_or_default() };
+        let all = self.operations.get(&kind.into()).cloned().unwrap_or_default();
+        match own {
+            None => all,
+            Some(own) => own.or(all),
+        }
+    }
+
+    /// The same where a card goes by another id.
+    pub fn rename_card(&mut self, from: &RecordId, to: &RecordId) {
+        let named = |id: &OperationId| match id.parts() {
+            Some((kind, Share::Card(stock))) if stock == *from => {
+                OperationId::new(kind, &Share::Card(to.clone()))
+            }
+            _ => id.clone(),
+        };
+        self.operations = std::mem::take(&mut self.operations)
+            .into_iter()
+            .map(|(id, say)| (named(&id), say))
+            .collect();
+        self.order.iter_mut().for_each(|id| *id = named(id));
     }
 
     pub(super) fn validate(&self, unit: Unit, faults: &mut Faults) {

@@ -277,8 +277,8 @@ fn sequence(ground: &ToolingGround<'_>) -> Option<Check> {
     let operations: Vec<&Operation> = active(ground.operations).collect();
     // Where outlines are cut by themselves, what is cut inside them frees nothing.
     let is_apart = operations.iter().any(|own| own.share == Share::Edge);
-    let frees =
-        |own: &Operation| own.kind == LineKind::Cut && (own.share != Share::Rest || !is_apart);
+    let is_rest = |own: &Operation| matches!(own.share, Share::Rest | Share::Card(_));
+    let frees = |own: &Operation| own.kind == LineKind::Cut && (!is_rest(own) || !is_apart);
     let is_held = ground.job.tooling.nicks.is_some() || ground.job.tooling.perforated.is_some();
     let first = operations.iter().position(|own| frees(own))?;
     // Inside cuts of the same kind that come later are no trouble: only the outline frees.

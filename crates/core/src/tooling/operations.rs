@@ -4,7 +4,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
-use super::plan::PlannedStroke;
+use super::plan::{CutPlan, PlannedStroke};
 use crate::LineKind;
 use crate::id::PieceId;
 use crate::job::{Moment, OperationId, OperationSay, Reverse, Share, Tooling};
@@ -95,6 +95,8 @@ pub struct Operation {
     pub before: Vec<Before>,
     /// The cards that it works.
     pub stocks: BTreeSet<RecordId>,
+    /// The pieces on whose cards it works what no share names; all of them unless it is a card's.
+    pub pieces: BTreeSet<PieceId>,
     /// The recipe that it goes by.
     pub recipe: Option<RecordId>,
     /// Which figures the job says otherwise than the recipe.
@@ -114,6 +116,7 @@ impl Operation {
         let kind = self.kind.name();
         match &self.share {
             Share::Rest => kind.to_owned(),
+            Share::Card(stock) => format!("{kind}, {stock}"),
             Share::Edge => format!("{kind}, outlines"),
             Share::Piece(piece) => format!("{kind}, {piece}"),
             Share::Drawn(group) => format!("{kind}, {group}"),
@@ -131,16 +134,18 @@ pub const fn tool_for(kind: LineKind, reverse: Reverse) -> Tool {
     }
 }
 
-/// The operation that works lines, among those of a job; `None` where none does.
-pub(super) fn operation_of(
+/// The operation that works lines, among those of a job; `None` where none does. Lines that are on no piece, as in the
+/// waste, lie on the card of the piece `beside` them.
+fn operation_of(
     operations: &[Operation],
     kind: LineKind,
     is_edge: bool,
-    piece: Option<&PieceId>,
+    (piece, beside): (Option<&PieceId>, Option<&PieceId>),
     drawn: Option<&str>,
 ) -> Option<usize> {
     let fits = |own: &Operation| match &own.share {
         Share::Rest => Some(0),
+        Share::Card(_) => piece.or(beside).is_some_and(|id| own.pieces.contains(id)).then_some(0),
         Share::Edge => is_edge.then_some(1),
         Share::Piece(id) => (piece == Some(id)).then_some(2),
         Share::Drawn(group) => (drawn == Some(group.as_str())).then_some(3),
@@ -151,13 +156,12 @@ pub(super) fn operation_of(
 
 /// The operation of a planned stroke.
 #[must_use]
-pub fn works(
-    operations: &[Operation],
-    stroke: &PlannedStroke,
-    pieces: &[PieceId],
-) -> Option<usize> {
-    let piece = stroke.copy.and_then(|_| pieces.get(stroke.blank));
-    operation_of(operations, stroke.kind, stroke.is_edge, piece, stroke.drawn.as_deref())
+pub fn works(operations: &[Operation], stroke: &PlannedStroke, plan: &CutPlan) -> Option<usize> {
+    let piece = |own: &PlannedStroke| own.copy.and_then(|_| plan.pieces.get(own.blank));
+    let own = piece(stroke);
+    // A sheet is of one card.
+    let beside = if own.is_some() { None } else { plan.strokes.iter().find_map(piece) };
+    operation_of(operations, stroke.kind, stroke.is_edge, (own, beside), stroke.drawn.as_deref())
 }
 
 /// The operations for the lines of a job, in the order in which they run.
@@ -168,10 +172,21 @@ pub fn operations(
     machine: Option<Machine<'_>>,
 ) -> Vec<Operation> {
     let mut all: Vec<Operation> = Vec::new();
+    // Each card is worked its own way.
+    let of_card = |kind: LineKind, stock: &RecordId| {
+        let own = classes.iter().filter(|class| class.stock == *stock);
+        Operation {
+            stocks: BTreeSet::from([stock.clone()]),
+            pieces: own.map(|class| class.piece.clone()).collect(),
+            ..begun(kind, Share::Card(stock.clone()), tooling)
+        }
+    };
     for kind in LineKind::IN_ORDER.into_iter().filter(|kind| *kind != LineKind::Guide) {
         let of_kind: Vec<&LineClass> = classes.iter().filter(|own| own.kind == kind).collect();
         let split = tooling.operations.keys().filter_map(|id| Some((id, id.parts()?)));
-        let split = split.filter(|(_, (own, share))| *own == kind && *share != Share::Rest);
+        let split = split.filter(|(_, (own, share))| {
+            *own == kind && !matches!(share, Share::Rest | Share::Card(_))
+        });
         let mut shares: Vec<Share> = split.map(|(_, (_, share))| share).collect();
         // What lies inside comes before outlines.
         shares.sort_by_key(|share| *share == Share::Edge);
@@ -182,8 +197,8 @@ pub fn operations(
         // Each with the lines that it works; one without any is none.
         let mut stocks: Vec<BTreeSet<RecordId>> = vec![BTreeSet::new(); all.len()];
         for class in of_kind {
-            let drawn = class.drawn.as_deref();
-            if let Some(at) = operation_of(&all, kind, class.is_edge, Some(&class.piece), drawn) {
+            let (drawn, piece) = (class.drawn.as_deref(), Some(&class.piece));
+            if let Some(at) = operation_of(&all, kind, class.is_edge, (piece, None), drawn) {
                 stocks[at].insert(class.stock.clone());
             }
         }
@@ -191,6 +206,9 @@ pub fn operations(
             all[at].stocks = std::mem::take(&mut stocks[at]);
             if all[at].stocks.is_empty() {
                 all.remove(at);
+            } else if all[at].share == Share::Rest && all[at].stocks.len() > 1 {
+                let own = all.remove(at);
+                all.splice(at..at, own.stocks.iter().map(|stock| of_card(kind, stock)));
             }
         }
     }
@@ -225,18 +243,28 @@ fn begun(kind: LineKind, share: Share, tooling: &Tooling) -> Operation {
         loading: 0,
         before: Vec::new(),
         stocks: BTreeSet::new(),
+        pieces: BTreeSet::new(),
         recipe: None,
         differs: Vec::new(),
         id,
     }
 }
 
-/// Puts those that an order names into its order, in the places that they have together.
+/// Puts those that an order names into its order, in the places that they have together. A kind of which each card is
+/// worked its own way stands for those that are not named themselves.
 fn rearrange(all: &mut [Operation], order: &[OperationId]) {
     let mut named: Vec<Operation> = Vec::new();
     for id in order {
-        let is_new = !named.iter().any(|own| own.id == *id);
-        named.extend(all.iter().find(|own| is_new && own.id == *id).cloned());
+        let is_of = |own: &&Operation| {
+            let as_kind = matches!(own.share, Share::Card(_))
+                && OperationId::from(own.kind) == *id
+                && !order.contains(&own.id);
+            own.id == *id || as_kind
+        };
+        let new: Vec<Operation> = all.iter().filter(is_of).cloned().collect();
+        if !named.iter().any(|own| new.iter().any(|other| other.id == own.id)) {
+            named.extend(new);
+        }
     }
     let places: Vec<usize> =
         (0..all.len()).filter(|at| named.iter().any(|own| own.id == all[*at].id)).collect();

@@ -107,7 +107,7 @@ impl ToolPath {
         let mut tool = Moving { here: start, now: 0.0, heading: Vec2::new(0.0, 1.0), pace };
         let mut of_operation: Vec<Vec<usize>> = vec![Vec::new(); operations.len()];
         for (number, stroke) in bed.plan.strokes.iter().enumerate() {
-            if let Some(at) = works(operations, stroke, &bed.plan.pieces) {
+            if let Some(at) = works(operations, stroke, bed.plan) {
                 of_operation[at].push(number);
             }
         }

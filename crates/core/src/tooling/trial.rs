@@ -125,6 +125,7 @@ pub fn trial(
             loading: 0,
             before: Vec::new(),
             stocks: BTreeSet::new(),
+            pieces: BTreeSet::new(),
             ..operation.with(varied, *value, cutter)
         });
         plan.pieces.push(piece);

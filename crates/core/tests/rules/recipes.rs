@@ -348,7 +348,7 @@ fn lines_of_a_drawing_are_split_by_layer_and_colour() {
     let plan = done.plan(&job.tooling, &done.layout.runs[0].placements);
     let worked = |slug: Option<&str>| -> Vec<usize> {
         let own = plan.strokes.iter().filter(|own| own.drawn.as_deref() == slug);
-        own.filter_map(|own| works(&done.operations, own, &plan.pieces)).collect()
+        own.filter_map(|own| works(&done.operations, own, &plan)).collect()
     };
     let windows = worked(Some("windows-ff0000"));
     assert!(!windows.is_empty() && windows.len().is_multiple_of(2));
@@ -361,4 +361,83 @@ fn lines_of_a_drawing_are_split_by_layer_and_colour() {
     job.tooling.operations.insert(gone.clone(), OperationSay::default());
     assert!(prepared(&job, &workshop).operations.iter().all(|own| own.id != gone));
     assert_eq!(OperationId("cut@:Not Sound".to_owned()).parts(), None);
+}
+
+/// A job of two cards: each is worked by the recipe of its own, and what is said of a kind counts for both until one has
+/// its own say.
+#[test]
+fn each_card_of_a_job_is_worked_by_its_own_recipe() {
+    let (mut job, mut workshop) = (job("tomato-carton"), workshop());
+    let first = job.pieces[0].stock.clone();
+    let second = workshop.stocks.keys().find(|id| **id != first).unwrap().clone();
+    workshop.recipes.clear();
+    let id = |name: &str| RecordId::from(name);
+    let of_first = recipe(&job, LineKind::Cut, grams(150.0));
+    let of_second = Recipe { stock: second.clone(), force: Some(grams(90.0)), ..of_first.clone() };
+    workshop.recipes.insert(id("one"), of_first);
+    workshop.recipes.insert(id("two"), of_second);
+    assert!(prepared(&job, &workshop).operations.iter().all(|own| own.share == Share::Rest));
+
+    let tag = Form::new("tag-clipped", &[]);
+    job.pieces.push(aptum_core::job::JobPiece::new("p2", tag, second.0.as_str()));
+    job.sheet.kept = None;
+    job.tooling.weeding = Some(aptum_core::job::Weeding::default());
+    let [cut_one, cut_two] =
+        [&first, &second].map(|stock| OperationId::new(LineKind::Cut, &Share::Card(stock.clone())));
+    assert_eq!(cut_one.parts(), Some((LineKind::Cut, Share::Card(first.clone()))));
+    assert_eq!(OperationId("cut@=No Card".to_owned()).parts(), None);
+    let find = |done: &Prepared, id: &OperationId| {
+        done.operations.iter().find(|own| own.id == *id).cloned().unwrap()
+    };
+    let done = prepared(&job, &workshop);
+    let shown = |own: &aptum_core::tooling::Operation| (own.force, own.recipe.clone());
+    assert_eq!(shown(&find(&done, &cut_one)), (Some(grams(150.0)), Some(id("one"))));
+    assert_eq!(shown(&find(&done, &cut_two)), (Some(grams(90.0)), Some(id("two"))));
+    // The tag has no creases: those are on one card, and one operation.
+    let creases = done.operations.iter().filter(|own| own.kind == LineKind::Crease);
+    assert!(creases.map(|own| &own.share).eq([&Share::Rest]));
+
+    // Every line of a sheet, also those in its waste, is worked as its card is.
+    let mut seen = Vec::new();
+    for run in &done.layout.runs {
+        let plan = done.plan(&job.tooling, &run.placements);
+        let on = plan.strokes.iter().find_map(|own| own.copy.map(|_| &plan.pieces[own.blank]));
+        let card = if on.unwrap().0 == "p2" { &second } else { &first };
+        seen.push(card.clone());
+        for stroke in &plan.strokes {
+            let own = &done.operations[works(&done.operations, stroke, &plan).unwrap()];
+            assert!(own.stocks.contains(card), "{:?} on {card}", own.id);
+        }
+        assert!(plan.strokes.iter().any(|own| own.copy.is_none()), "lines in the waste");
+    }
+    seen.dedup();
+    assert_eq!(seen.len(), 2);
+
+    // What is said of the kind counts for both, what is said of one for it alone.
+    let say = OperationSay { passes: Some(4), speed: Some(11.0), ..OperationSay::default() };
+    job.tooling.operations.insert(LineKind::Cut.into(), say);
+    let say = OperationSay { passes: Some(1), off: true, ..OperationSay::default() };
+    job.tooling.operations.insert(cut_two.clone(), say);
+    let done = prepared(&job, &workshop);
+    let shown = |own: aptum_core::tooling::Operation| (own.passes, own.speed, own.is_off);
+    assert_eq!(shown(find(&done, &cut_one)), (4, Some(11.0), false));
+    assert_eq!(shown(find(&done, &cut_two)), (1, Some(11.0), true));
+
+    // An order that was told of the kind holds for its cards.
+    let order = |own: &[OperationId], job: &Job| -> Vec<String> {
+        let mut job = job.clone();
+        job.tooling.order = own.to_vec();
+        prepared(&job, &workshop).operations.iter().map(|own| own.id.0.clone()).collect()
+    };
+    let (cut, crease) = (OperationId::from(LineKind::Cut), OperationId::from(LineKind::Crease));
+    let turned = order(&[cut.clone(), crease.clone()], &job);
+    assert_eq!(turned.last(), Some(&crease.0), "{turned:?}");
+    let mixed = order(&[cut_two.clone(), crease, cut_one.clone()], &job);
+    let at = |id: &OperationId| mixed.iter().position(|own| *own == id.0).unwrap();
+    assert!(at(&cut_two) < at(&cut_one));
+
+    // One card again: one operation, as the kind is said to be worked.
+    job.pieces.pop();
+    let done = prepared(&job, &workshop);
+    assert_eq!(shown(find(&done, &cut)), (4, Some(11.0), false));
 }

@@ -43,7 +43,7 @@ pub fn sheet_dxf(job: &Job, prepared: &Prepared, number: u32) -> Option<Vec<u8>>
     let plan = prepared.plan(&job.tooling, placements);
     let mut lines: Vec<(usize, LineKind, BezPath)> = Vec::new();
     for stroke in &plan.strokes {
-        let at = works(&prepared.operations, stroke, &plan.pieces);
+        let at = works(&prepared.operations, stroke, &plan);
         if let Some(at) = at.filter(|at| !prepared.operations[*at].is_off) {
             lines.push((at, stroke.kind, flip * stroke.path.clone()));
         }

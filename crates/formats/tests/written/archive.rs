@@ -3,7 +3,8 @@
 use std::io::{Cursor, Write};
 
 use aptum_core::blob::NoBlobs;
-use aptum_core::{Job, Workshop};
+use aptum_core::job::OperationId;
+use aptum_core::{Job, LineKind, Workshop};
 use aptum_formats::archive::{ArchiveError, JobFile, LARGEST_FILE, LARGEST_JOB};
 use proptest::prelude::*;
 use zip::ZipWriter;
@@ -57,8 +58,16 @@ fn a_job_brings_its_records_and_spares_those_of_the_same_name() {
 
     let mut own = file.workshop.clone();
     own.stocks.values_mut().for_each(|stock| stock.caliper = 0.5);
-    let (job, new) = file.clone().adopt(&own);
+    let mut told = file.clone();
+    told.job.tooling.operations.insert(OperationId("cut@=white-14pt".into()), Default::default());
+    told.job.tooling.order = vec![OperationId("cut@=white-14pt".into()), LineKind::Crease.into()];
+    let (job, new) = told.adopt(&own);
     assert_eq!(job.pieces[0].stock.0, "white-14pt-2");
+    // What is said of how it is worked goes with it.
+    let told: Vec<&str> = job.tooling.operations.keys().map(|id| id.0.as_str()).collect();
+    assert_eq!(told, ["cut@=white-14pt-2"]);
+    assert_eq!(job.tooling.order[0].0, "cut@=white-14pt-2");
+    assert_eq!(job.tooling.order[1], LineKind::Crease.into());
     assert_eq!(new.stocks.len(), 1);
     assert!(new.printers.is_empty());
 }

@@ -235,7 +235,7 @@ impl<'a> Told<'a> {
             recipe: self.recipe(own),
             last: self.last(own),
             shares: self.shares(own),
-            is_share: own.share != Share::Rest,
+            is_share: !matches!(own.share, Share::Rest | Share::Card(_)),
             lines: worked.lines,
             length_text: measure(worked.length, self.job.unit),
             time_text: worked.seconds.map_or_else(String::new, clock),
@@ -252,6 +252,7 @@ impl<'a> Told<'a> {
                 format!("{}, {name}", own.kind.name())
             }
             Share::Drawn(group) => format!("{}, {}", own.kind.name(), self.group(group)),
+            Share::Card(stock) => format!("{}, {}", own.kind.name(), self.card(stock)),
             Share::Rest | Share::Edge => own.name(),
         }
     }
@@ -339,7 +340,7 @@ impl<'a> Told<'a> {
 
     /// What could be split off: outlines from what is cut inside them, and the pieces of a job of several.
     fn shares(&self, own: &Operation) -> Vec<ShareView> {
-        if own.share != Share::Rest {
+        if !matches!(own.share, Share::Rest | Share::Card(_)) {
             return Vec::new();
         }
         let blanks: Vec<_> = self.prepared.blanks().collect();
@@ -359,7 +360,12 @@ impl<'a> Told<'a> {
         }
         if self.prepared.pieces.len() > 1 {
             let with = |piece: &&PreparedPiece| {
-                piece.laid_parts().iter().any(|part| part.kinds().any(|kind| kind == own.kind))
+                let is_on_it = own.pieces.is_empty() || own.pieces.contains(&piece.job_piece.id);
+                is_on_it
+                    && piece
+                        .laid_parts()
+                        .iter()
+                        .any(|part| part.kinds().any(|kind| kind == own.kind))
             };
             let pieces: Vec<_> = self.prepared.pieces.iter().filter(with).collect();
             if pieces.len() > 1 {
@@ -399,12 +405,18 @@ impl<'a> Told<'a> {
                         found.map_or_else(|| piece.0.clone(), |own| own.name.clone())
                     }
                     Share::Drawn(group) => self.group(group),
+                    Share::Card(stock) => self.card(stock),
                     Share::Edge | Share::Rest => "outlines".to_owned(),
                 };
                 ShareView { id, name }
             })
             .filter(|share| !known.contains_key(&share.id))
             .collect()
+    }
+
+    /// What a card is called.
+    fn card(&self, id: &RecordId) -> String {
+        self.workshop.stocks.get(id).map_or_else(|| id.to_string(), |stock| stock.name.clone())
     }
 
     /// What lines of a drawing are called, by their layer and colour.
