@@ -43,6 +43,55 @@ async fn a_recipe_is_followed_and_what_differs_from_it_is_shown() {
     assert_eq!(browser.barriers().await, "");
 }
 
+/// A piece of another card: rows of its own, with a recipe of its own, which say where they are worked.
+#[tokio::test(flavor = "multi_thread")]
+async fn each_card_has_rows_and_recipes_of_its_own() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    let add = format!(
+        "const open = await (await fetch('{0}/api/jobs/{TOMATO}')).json(); \
+         const value = {{ form: {{ structure: 'straight-tuck', basis: 'inside' }}, stock: 'kraft-300', face: null, copies: 4 }}; \
+         const answer = await fetch('{0}/api/jobs/{TOMATO}', {{ method: 'PUT', \
+           headers: {{ 'Content-Type': 'application/json' }}, \
+           body: JSON.stringify({{ version: open.version, changes: [{{ field: 'pieces', doing: 'add', value }}] }}) }}); \
+         return answer.status",
+        app.address
+    );
+    open(&app, &browser, TOMATO).await;
+    assert_eq!(browser.run(&add).await, 200);
+    open(&app, &browser, TOMATO).await;
+    let rows = "return [...document.querySelectorAll('.operation > .btn')].map(own => \
+                [...own.children].slice(1).map(part => part.textContent).join(': '))";
+    browser
+        .until(rows, |rows| {
+            let said: Vec<&str> =
+                rows.as_array().unwrap().iter().filter_map(|own| own.as_str()).collect();
+            let [crease, other_crease, cut, other_cut] = said.as_slice() else { return false };
+            crease.starts_with("crease, White board")
+                && *other_crease == "crease, Kraft card 300 g/m²: other sheets"
+                && cut.starts_with("cut, White board")
+                && *other_cut == "cut, Kraft card 300 g/m²: other sheets"
+        })
+        .await;
+    browser.click("cut, White board").await;
+    browser.read(".recipe", "Cut white board").await;
+    browser.shows("Force, g", "420").await;
+    browser.enter("Force, g", "430").await;
+    browser.settled().await;
+    browser.click("cut, Kraft").await;
+    browser
+        .until("return document.querySelector('.recipe')?.textContent ?? ''", |own| {
+            !own.as_str().unwrap().contains("white board")
+        })
+        .await;
+    let said = format!(
+        "return fetch('/api/jobs/{TOMATO}').then(own => own.json()).then(open => open.job.tooling.operations)"
+    );
+    let said = browser.run(&said).await;
+    assert_eq!(said["cut@=white-14pt"]["force"]["amount"], 430.0, "{said}");
+    assert!(said.get("cut@=kraft-300").is_none(), "{said}");
+    assert_eq!(browser.barriers().await, "");
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn operations_are_split_moved_and_put_back_by_a_remedy() {
     let (app, browser) = (App::start(), Browser::open().await);

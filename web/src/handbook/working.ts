@@ -20,6 +20,7 @@ export const WORKING: Page[] = [
     drawing: null,
     text: [
       'A recipe is what worked: the settings of one operation on one stock with one cutter and tool. It applies by itself where it matches; what your job says otherwise is shown beside it.',
+      'A job of several cards has a row for each of them, since each goes by its own recipe.',
       'Without a recipe nothing is invented. Make a test cut.',
       'A printing recipe is the same for the print: for one card on one printer the paper type, quality, colour, tray and which side lies up, with the minutes that a sheet takes. It stands in the print step, its minutes count in the order’s time, and the Logbook keeps it with what came out.',
     ],

@@ -65,7 +65,11 @@ export function OperationRows(props: Props) {
               <path d="M0 3H40" className={`line-${own.kind}`} />
             </svg>
             <b>{own.name}</b>
-            <span className="figure">{own.is_off ? 'off' : own.time_text}</span>
+            {own.is_off || own.lines > 0 ? (
+              <span className="figure">{own.is_off ? 'off' : own.time_text}</span>
+            ) : (
+              <small>other sheets</small>
+            )}
           </Button>
           {chosen === own.id && (
             <>

@@ -208,7 +208,13 @@ pub fn operations(
                 all.remove(at);
             } else if all[at].share == Share::Rest && all[at].stocks.len() > 1 {
                 let own = all.remove(at);
-                all.splice(at..at, own.stocks.iter().map(|stock| of_card(kind, stock)));
+                let mut cards: Vec<&RecordId> = own.stocks.iter().collect();
+                // As the pieces come.
+                cards.sort_by_key(|stock| {
+                    let made = classes.iter().filter(|class| class.stock == **stock);
+                    made.map(|class| &class.piece).min()
+                });
+                all.splice(at..at, cards.into_iter().map(|stock| of_card(kind, stock)));
             }
         }
     }
