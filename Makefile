@@ -1,5 +1,5 @@
 # Aptum. Two commands do everything on a fresh machine: `make demo` and `make test`.
-.PHONY: demo test soak bench shots reference reference-nesting reference-travel reference-misfeeds reference-rehearsals types release web lint formatting check-types tools clean
+.PHONY: demo test soak bench shots reference reference-nesting reference-travel reference-misfeeds reference-rehearsals bench-beside types release web lint formatting check-types tools clean
 
 # Headless Chromium for the end-to-end tests and the pictures.
 APT := $(if $(filter 0,$(shell id -u)),,sudo )apt-get
@@ -34,6 +34,13 @@ soak:
 
 bench: tools release
 	cargo bench --workspace
+	$(MAKE) bench-beside
+
+# Times of general-purpose libraries on the same pictures and outlines; needs python3 with venv, and pip.
+bench-beside:
+	test -d target/reference/venv || python3 -m venv target/reference/venv
+	target/reference/venv/bin/pip install -q numpy opencv-python-headless pyclipper
+	target/reference/venv/bin/python tools/reference/beside.py
 
 shots: tools web
 	cargo build -p aptum

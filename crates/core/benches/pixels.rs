@@ -8,7 +8,7 @@
 )]
 
 use aptum_core::face::{Reach, Rework};
-use aptum_core::geometry::{Join, Point, fine_region, polygon, redrawn};
+use aptum_core::geometry::{Join, Point, Region, fine_region, polygon, redrawn};
 use aptum_core::pixels::Pixels;
 use aptum_core::trace::{InsideBy, Seen, Trace, Tracing, View};
 use divan::{Bencher, black_box};
@@ -74,15 +74,27 @@ fn outline_traced_roughly(bencher: Bencher<'_, '_>) {
     traced(bencher, Some(200_000));
 }
 
-/// A wavy outline of ten thousand nodes, 100 mm across.
-#[divan::bench(sample_count = 12)]
-fn border_of_ten_thousand_nodes(bencher: Bencher<'_, '_>) {
+/// An outline of ten thousand nodes, 100 mm across.
+fn ten_thousand_nodes(jag: impl Fn(u32) -> f64) -> Region {
     let points = (0..10_000).map(|at| {
         let angle = f64::from(at) / 10_000.0 * std::f64::consts::TAU;
-        let reach = 45.0 + 3.0 * (9.0 * angle).sin() + 0.2 * (140.0 * angle).sin();
+        let reach = 45.0 + 3.0 * (9.0 * angle).sin() + 0.2 * (140.0 * angle).sin() + jag(at);
         Point::new(50.0 + reach * angle.cos(), 50.0 + reach * angle.sin())
     });
     let outline = polygon(&points.collect::<Vec<_>>());
-    let area = fine_region([[&outline]]);
+    fine_region([[&outline]])
+}
+
+#[divan::bench(sample_count = 12)]
+fn border_of_ten_thousand_nodes(bencher: Bencher<'_, '_>) {
+    let area = ten_thousand_nodes(|_| 0.0);
+    bencher.bench_local(|| redrawn(&black_box(&area).bordered(2.0, Join::Round)));
+}
+
+/// Every node is a corner.
+#[divan::bench(sample_count = 12)]
+fn border_of_ten_thousand_jagged_nodes(bencher: Bencher<'_, '_>) {
+    let grain = |at: u32| f64::from((at.wrapping_mul(2_654_435_761) >> 7) & 7) / 10.0;
+    let area = ten_thousand_nodes(grain);
     bencher.bench_local(|| redrawn(&black_box(&area).bordered(2.0, Join::Round)));
 }

@@ -4,8 +4,8 @@ use geo::algorithm::bool_ops::{FillRule, OpType};
 use geo::algorithm::buffer::{BufferStyle, LineJoin};
 use geo::orient::{Direction, Orient};
 use geo::{
-    AffineOps, Area, BooleanOps, BoundingRect, Buffer, Coord, LineString, MultiPolygon, Polygon,
-    Simplify, unary_union,
+    AffineOps, Area, BooleanOps, BoundingRect, Buffer, Coord, CoordsIter, LineString, MultiPolygon,
+    Polygon, Simplify, unary_union,
 };
 use kurbo::{BezPath, Point, Rect, Vec2};
 
@@ -194,12 +194,29 @@ impl Region {
         if distance == 0.0 || self.is_empty() {
             return self.clone();
         }
+        let corners: usize = self.0.iter().map(CoordsIter::coords_count).sum();
+        if join == super::Join::Round && corners > MANY {
+            return self.bordered_by_steps(distance);
+        }
         let join = match join {
             super::Join::Round => round(distance),
             super::Join::Mitred => LineJoin::Miter(0.4),
             super::Join::Bevelled => LineJoin::Bevel,
         };
         Self(self.0.buffer_with_style(BufferStyle::new(distance).line_join(join)))
+    }
+
+    /// A round border as one after the other: the first fill what is narrow, so that the last has few corners left to go
+    /// around. Together they are what one is, since distances add up.
+    fn bordered_by_steps(&self, distance: f64) -> Self {
+        let steps = if distance.abs() < NARROW { &[][..] } else { &STEPS };
+        let first = steps.iter().fold(self.simplified(STRAY), |own, share| {
+            let step = share * distance;
+            let join = LineJoin::Round((8.0 * STRAY / step.abs()).sqrt().min(0.5));
+            Self(own.0.buffer_with_style(BufferStyle::new(step).line_join(join))).simplified(STRAY)
+        });
+        let rest = distance * (1.0 - steps.iter().sum::<f64>());
+        Self(first.0.buffer_with_style(BufferStyle::new(rest).line_join(round(distance))))
     }
 
     /// With as few corners as keep its edge within `tolerance` mm (Douglas and Peucker 1973).
@@ -330,6 +347,18 @@ impl Region {
         &self.0
     }
 }
+
+/// From so many corners on a border is made by steps.
+const MANY: usize = 1500;
+
+/// Shares of the distance that come before the rest.
+const STEPS: [f64; 2] = [0.05, 0.2];
+
+/// A border narrower than this, mm, fills too little for steps to be worth their while.
+const NARROW: f64 = 1.0;
+
+/// How far each step may stray, mm.
+const STRAY: f64 = 1e-3;
 
 /// Arcs of chords that stray from them by a thousandth of a millimetre.
 fn round(distance: f64) -> LineJoin<f64> {

@@ -225,3 +225,50 @@ proptest! {
 fn ellipse(at: (f64, f64), across: f64, along: f64) -> BezPath {
     Affine::translate(at) * Affine::scale_non_uniform(across, along) * circle(Point::ZERO, 1.0)
 }
+
+/// Outlines of thousands of corners, whose borders are made by steps: what is nearer than the distance is in it and
+/// nothing else, by distances to the outline itself.
+#[test]
+fn the_border_of_thousands_of_corners_is_what_is_near() {
+    let mut random = fastrand::Rng::with_seed(3);
+    let count = 2400;
+    let ring: Vec<Point> = (0..count)
+        .map(|at| {
+            let angle = std::f64::consts::TAU * f64::from(at) / f64::from(count);
+            let reach = 20.0 + 2.0 * (7.0 * angle).sin() + random.f64() * 0.8;
+            Point::new(30.0 + reach * angle.cos(), 30.0 + reach * angle.sin())
+        })
+        .collect();
+    let area = fine_region([[&polygon(&ring)]]);
+    let apart = |at: Point| {
+        let edges = ring.iter().zip(ring.iter().cycle().skip(1));
+        let to_edge = edges.map(|(a, b)| {
+            let along = (*b - *a).hypot2();
+            let share = ((at - *a).dot(*b - *a) / along).clamp(0.0, 1.0);
+            (at - a.lerp(*b, share)).hypot()
+        });
+        let edge = to_edge.fold(f64::INFINITY, f64::min);
+        if area.holds(at) { -edge } else { edge }
+    };
+    for distance in [0.4, 1.5, 4.0, -0.4, -1.5] {
+        let border = area.bordered(distance, Join::Round);
+        let corners: Vec<Point> = border.rings().flat_map(|own| own.points).collect();
+        assert!(corners.len() > 100);
+        for corner in corners.iter().step_by(1 + corners.len() / 300) {
+            let off = (apart(*corner) - distance).abs();
+            assert!(off < 0.01, "{corner} is {off} mm off a border of {distance} mm");
+        }
+        let mut near = 0;
+        for _ in 0..600 {
+            let angle = random.f64() * std::f64::consts::TAU;
+            let reach = 17.0 + distance + random.f64() * 7.0;
+            let at = Point::new(30.0 + reach * angle.cos(), 30.0 + reach * angle.sin());
+            let off = apart(at) - distance;
+            if off.abs() > 0.01 {
+                near += usize::from(off.abs() < 0.5);
+                assert_eq!(border.holds(at), off < 0.0, "{at}, {off} mm off");
+            }
+        }
+        assert!(near > 50, "{near}");
+    }
+}

@@ -117,26 +117,20 @@ fn damaged_drawings_are_read_or_refused_in_words() {
     for _ in 0..told.unwrap_or(USUAL) {
         let bytes = mutated(&mut random, &corpus);
         let since = Instant::now();
-        let said = match if bytes.starts_with(b"{\"drawing_lines\"") {
-            look_at(&bytes)
-        } else {
-            brought(&bytes, 1)
-        } {
+        let told_to_look = bytes.starts_with(b"{\"drawing_lines\"");
+        let seen = if told_to_look { look_at(&bytes) } else { brought(&bytes, 1) };
+        let took = since.elapsed();
+        // Where few are tried, other tests may hold this one up.
+        assert!(told.is_none() || took < HANG, "{took:?}: {}", String::from_utf8_lossy(&bytes));
+        match seen {
             Ok(lines) => {
                 lines.checked().unwrap();
                 read += 1;
-                continue;
             }
-            Err(error) => error.to_string(),
-        };
-        assert!(said.len() > 10 && said.chars().count() < 600, "{said}");
-        if told.is_some() {
-            assert!(
-                since.elapsed() < HANG,
-                "{:?}: {}",
-                since.elapsed(),
-                String::from_utf8_lossy(&bytes)
-            );
+            Err(error) => {
+                let said = error.to_string();
+                assert!(said.len() > 10 && said.chars().count() < 600, "{said}");
+            }
         }
     }
     assert!(read > 0, "some are only a little damaged");
