@@ -78,10 +78,11 @@ impl OperationId {
         })
     }
 
-    /// What it is called in files: letters, digits and hyphens alone.
+    /// What it is called in files: letters, digits and hyphens alone. A sheet is of one card, which goes without saying.
     #[must_use]
     pub fn in_files(&self) -> String {
-        self.0.replace('@', "-").replace([':', '='], "")
+        let own = self.0.split_once("@=").map_or(self.0.as_str(), |(kind, _)| kind);
+        own.replace('@', "-").replace(':', "")
     }
 
     /// The kind and the share that it names; `None` where it names none.

@@ -386,6 +386,7 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
         [&first, &second].map(|stock| OperationId::new(LineKind::Cut, &Share::Card(stock.clone())));
     assert_eq!(cut_one.parts(), Some((LineKind::Cut, Share::Card(first.clone()))));
     assert_eq!(OperationId("cut@=No Card".to_owned()).parts(), None);
+    assert_eq!(cut_one.in_files(), "cut");
     let find = |done: &Prepared, id: &OperationId| {
         done.operations.iter().find(|own| own.id == *id).cloned().unwrap()
     };
