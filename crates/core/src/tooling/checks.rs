@@ -280,10 +280,15 @@ fn sequence(ground: &ToolingGround<'_>) -> Option<Check> {
     let is_rest = |own: &Operation| matches!(own.share, Share::Rest | Share::Card(_));
     let frees = |own: &Operation| own.kind == LineKind::Cut && (!is_rest(own) || !is_apart);
     let is_held = ground.job.tooling.nicks.is_some() || ground.job.tooling.perforated.is_some();
-    let first = operations.iter().position(|own| frees(own))?;
-    // Inside cuts of the same kind that come later are no trouble: only the outline frees.
-    let after = operations[first + 1..].iter().find(|own| own.kind != LineKind::Cut);
-    let (own, freeing) = (after?, operations[first]);
+    // Inside cuts of the same kind that come later are no trouble: only the outline frees. Nor is what lies on another
+    // card, and so on another sheet.
+    let mut freeing = operations.iter().enumerate().filter(|(_, own)| frees(own));
+    let (own, freeing) = freeing.find_map(|(at, freeing)| {
+        let is_freed = |own: &&&Operation| {
+            own.kind != LineKind::Cut && !own.stocks.is_disjoint(&freeing.stocks)
+        };
+        Some((*operations[at + 1..].iter().find(is_freed)?, *freeing))
+    })?;
     let pressed = matches!(own.kind, LineKind::Crease | LineKind::ReverseCrease);
     let state = match (is_held, ground.records.carrier.is_some()) {
         (true, _) | (_, true) => State::Attention,

@@ -436,6 +436,16 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
     let mixed = order(&[cut_two.clone(), crease, cut_one.clone()], &job);
     let at = |id: &OperationId| mixed.iter().position(|own| *own == id.0).unwrap();
     assert!(at(&cut_two) < at(&cut_one));
+    // A cut frees what is on its own card alone.
+    let is_warned = |own: &[OperationId]| {
+        let mut job = job.clone();
+        job.tooling.operations.clear();
+        job.tooling.order = own.to_vec();
+        said(&job, &workshop, "tooling-sequence").is_some()
+    };
+    let crease = OperationId::from(LineKind::Crease);
+    assert!(!is_warned(&[cut_two.clone(), crease.clone(), cut_one.clone()]));
+    assert!(is_warned(&[cut_one.clone(), crease.clone(), cut_two.clone()]));
 
     // One card again: one operation, as the kind is said to be worked.
     job.pieces.pop();
