@@ -271,4 +271,6 @@ fn the_border_of_thousands_of_corners_is_what_is_near() {
         }
         assert!(near > 50, "{near}");
     }
+    // Held smaller until nothing is left.
+    assert!(area.bordered(-30.0, Join::Round).is_empty());
 }

@@ -30,9 +30,10 @@ pub(super) fn seal(connection: &mut SqliteConnection, directory: &Path) -> Resul
     // Room that dropped revisions left goes back to the disk, a little at a time.
     connection.batch_execute("PRAGMA incremental_vacuum(2000);")?;
     // Nobody who wants to save waits for those who read: among many of them there may always be one.
-    connection.batch_execute(&format!(
-        "PRAGMA busy_timeout = 0; PRAGMA wal_checkpoint(TRUNCATE); PRAGMA busy_timeout = {PATIENCE};"
-    ))?;
+    wait_at_most(connection, 0)?;
+    let written = connection.batch_execute("PRAGMA wal_checkpoint(TRUNCATE);");
+    wait_at_most(connection, PATIENCE)?;
+    written?;
     let log = log_file(directory);
     if std::fs::metadata(log).is_ok_and(|log| log.len() > 0) {
         // Somebody reads an older state: the log is written back next time.
@@ -46,6 +47,11 @@ pub(super) fn seal(connection: &mut SqliteConnection, directory: &Path) -> Resul
         std::fs::rename(&part, &whole)
     };
     write().map_err(|error| StoreError::ReadOnly(format!("{}: {error}", whole.display())))
+}
+
+/// So many milliseconds are waited for others from now on.
+fn wait_at_most(connection: &mut SqliteConnection, long: u32) -> QueryResult<()> {
+    connection.batch_execute(&format!("PRAGMA busy_timeout = {long};"))
 }
 
 /// Refuses a data file that is older than the log beside it, before SQLite has seen either.

@@ -420,3 +420,43 @@ fn records_that_another_program_changes_are_seen() {
     other.bring_job(&BTreeMap::new(), |_| Ok((job("four"), records))).unwrap();
     assert_eq!(store.workshop().unwrap().stocks[&RecordId("brought".into())], stock);
 }
+
+/// While somebody reads, the log is written back as far as it can be; what changes after that still waits for a program
+/// that holds the file for a moment.
+#[test]
+fn a_log_that_is_read_is_written_back_later_and_changes_wait_as_before() {
+    let (folder, store) = open();
+    let id = store.add_job(&job("one")).unwrap().id;
+    let connect = || {
+        let file = folder.path().join("aptum.sqlite");
+        SqliteConnection::establish(&file.to_string_lossy()).unwrap()
+    };
+    let turn = |times: u32| {
+        for _ in 0..times {
+            store.bin_job(id).unwrap();
+            store.unbin_job(id).unwrap();
+        }
+    };
+    let log = || folder.path().join("aptum.sqlite-wal").metadata().unwrap().len();
+    let mut reader = connect();
+    reader.batch_execute("BEGIN; SELECT count(*) FROM jobs;").unwrap();
+    turn(205);
+    assert!(log() > 0, "somebody reads what is older");
+    let mut other = connect();
+    other.batch_execute("BEGIN IMMEDIATE;").unwrap();
+    let held = std::thread::spawn(move || {
+        std::thread::sleep(std::time::Duration::from_millis(600));
+        other.batch_execute("COMMIT;").unwrap();
+    });
+    store.bin_job(id).unwrap();
+    held.join().unwrap();
+    store.unbin_job(id).unwrap();
+    // The reader gone, it is written back in time.
+    reader.batch_execute("COMMIT;").unwrap();
+    let mut shortest = log();
+    for _ in 0..205 {
+        turn(1);
+        shortest = shortest.min(log());
+    }
+    assert_eq!(shortest, 0);
+}
