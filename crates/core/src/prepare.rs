@@ -274,7 +274,8 @@ pub fn prepare_with(
         cutter,
         recipes: &workshop.recipes,
     });
-    let operations = operations(&line_classes(job, &drawn), &job.tooling, machine);
+    let classes = line_classes(job, &drawn);
+    let operations = operations(&classes, &workshop.stocks, &job.tooling, machine);
     let blanks: Vec<&Part> = drawn.iter().flat_map(|piece| piece.faced.laid_parts()).collect();
     checks.extend(tooling_checks(&ToolingGround {
         job,

@@ -291,8 +291,9 @@ impl Making<'_> {
             if let Some(depth) = operation.depth {
                 tool = tool.says(format!("Depth {depth}."));
             }
-            let others = own.iter().filter(|other| other.station == Some(at)).count();
-            if others > 1 {
+            let others = own.iter().filter(|other| other.station == Some(at)).skip(1);
+            let is_change = |before: &Before| *before != Before::Load;
+            if others.flat_map(|other| &other.before).any(is_change) {
                 tool = tool.says("It is changed during the work: the machine stops for that.");
             }
             steps.push(tool.in_loading(loading));

@@ -8,7 +8,7 @@ use super::plan::{CutPlan, PlannedStroke};
 use crate::LineKind;
 use crate::id::PieceId;
 use crate::job::{Moment, OperationId, OperationSay, Reverse, Share, Tooling};
-use crate::workshop::{Cutter, DepthSetting, Force, Keeping, Recipe, RecordId, Tool};
+use crate::workshop::{Cutter, DepthSetting, Force, Keeping, Recipe, RecordId, Stock, Tool};
 
 /// Lines that operations cannot tell apart.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
@@ -97,6 +97,8 @@ pub struct Operation {
     pub stocks: BTreeSet<RecordId>,
     /// The pieces on whose cards it works what no share names; all of them unless it is a card's.
     pub pieces: BTreeSet<PieceId>,
+    /// What its card is called, where it is a card's.
+    pub card: Option<String>,
     /// The recipe that it goes by.
     pub recipe: Option<RecordId>,
     /// Which figures the job says otherwise than the recipe.
@@ -116,7 +118,9 @@ impl Operation {
         let kind = self.kind.name();
         match &self.share {
             Share::Rest => kind.to_owned(),
-            Share::Card(stock) => format!("{kind}, {stock}"),
+            Share::Card(stock) => {
+                format!("{kind}, {}", self.card.as_deref().unwrap_or(stock.0.as_str()))
+            }
             Share::Edge => format!("{kind}, outlines"),
             Share::Piece(piece) => format!("{kind}, {piece}"),
             Share::Drawn(group) => format!("{kind}, {group}"),
@@ -164,10 +168,11 @@ pub fn works(operations: &[Operation], stroke: &PlannedStroke, plan: &CutPlan) -
     operation_of(operations, stroke.kind, stroke.is_edge, (own, beside), stroke.drawn.as_deref())
 }
 
-/// The operations for the lines of a job, in the order in which they run.
+/// The operations for the lines of a job, in the order in which they run, on cards that `stocks` names.
 #[must_use]
 pub fn operations(
     classes: &BTreeSet<LineClass>,
+    stocks: &BTreeMap<RecordId, Stock>,
     tooling: &Tooling,
     machine: Option<Machine<'_>>,
 ) -> Vec<Operation> {
@@ -178,6 +183,7 @@ pub fn operations(
         Operation {
             stocks: BTreeSet::from([stock.clone()]),
             pieces: own.map(|class| class.piece.clone()).collect(),
+            card: stocks.get(stock).map(|own| own.name.clone()),
             ..begun(kind, Share::Card(stock.clone()), tooling)
         }
     };
@@ -195,15 +201,15 @@ pub fn operations(
         let first = all.len();
         all.extend(shares.into_iter().map(|share| begun(kind, share, tooling)));
         // Each with the lines that it works; one without any is none.
-        let mut stocks: Vec<BTreeSet<RecordId>> = vec![BTreeSet::new(); all.len()];
+        let mut worked: Vec<BTreeSet<RecordId>> = vec![BTreeSet::new(); all.len()];
         for class in of_kind {
             let (drawn, piece) = (class.drawn.as_deref(), Some(&class.piece));
             if let Some(at) = operation_of(&all, kind, class.is_edge, (piece, None), drawn) {
-                stocks[at].insert(class.stock.clone());
+                worked[at].insert(class.stock.clone());
             }
         }
         for at in (first..all.len()).rev() {
-            all[at].stocks = std::mem::take(&mut stocks[at]);
+            all[at].stocks = std::mem::take(&mut worked[at]);
             if all[at].stocks.is_empty() {
                 all.remove(at);
             } else if all[at].share == Share::Rest && all[at].stocks.len() > 1 {
@@ -250,6 +256,7 @@ fn begun(kind: LineKind, share: Share, tooling: &Tooling) -> Operation {
         before: Vec::new(),
         stocks: BTreeSet::new(),
         pieces: BTreeSet::new(),
+        card: None,
         recipe: None,
         differs: Vec::new(),
         id,

@@ -126,6 +126,7 @@ pub fn trial(
             before: Vec::new(),
             stocks: BTreeSet::new(),
             pieces: BTreeSet::new(),
+            card: None,
             ..operation.with(varied, *value, cutter)
         });
         plan.pieces.push(piece);

@@ -380,3 +380,37 @@ proptest! {
         prop_assert!(next.is_none_or(|step| run.times(&step.id) < step.times));
     }
 }
+
+/// A run over sheets of two cards tells of each by its name; a tool that stays in its station is not said to be changed.
+#[test]
+fn a_run_over_two_cards_tells_them_apart() {
+    let changed = |step: &RunStep| step.says.iter().any(|own| own.contains("changed during"));
+    let mut job = job("tomato-carton");
+    let alone = Stand::new(job.clone(), demo());
+    let stations = |stand: &Stand| -> Vec<RunStep> {
+        stand.steps().into_iter().filter(|own| own.kind == StepKind::Tool).collect()
+    };
+    let before: Vec<(String, bool)> =
+        stations(&alone).iter().map(|own| (own.title.clone(), changed(own))).collect();
+    let tag = aptum_core::form::Form::new("tag-clipped", &[]);
+    job.pieces.push(aptum_core::job::JobPiece::new("p2", tag, "kraft-300"));
+    job.sheet.kept = None;
+    let stand = Stand::new(job, demo());
+    let cut = stand.steps().into_iter().find(|own| own.kind == StepKind::Cut).unwrap();
+    let lines_of = |words: &str| cut.says.iter().filter(|own| own.starts_with(words)).count();
+    assert_eq!(
+        (lines_of("cut, White board 14 pt: "), lines_of("cut, Kraft card 300 g/m²: ")),
+        (1, 1)
+    );
+    let after: Vec<(String, bool)> =
+        stations(&stand).iter().map(|own| (own.title.clone(), changed(own))).collect();
+    assert_eq!(after, before, "the same tools in the same stations, changed as before");
+    // What each card is cut with is noted under its own operation.
+    let sent = aptum_core::run::sent(&stand.prepared, 0);
+    let cuts: Vec<&str> = sent
+        .iter()
+        .map(|own| own.operation.0.as_str())
+        .filter(|own| own.starts_with("cut"))
+        .collect();
+    assert_eq!(cuts, ["cut@=white-14pt", "cut@=kraft-300"]);
+}

@@ -1,5 +1,6 @@
 //! The tool path of a sheet: operations in order, what each is done with, and where the tool runs when.
 
+mod shares;
 mod told;
 
 use aptum_core::Job;

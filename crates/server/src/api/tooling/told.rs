@@ -1,13 +1,10 @@
 //! What is said of operations and of the path.
 
-use std::collections::BTreeSet;
 use std::fmt::Write;
-use std::sync::Arc;
 
 use aptum_core::geometry::Point;
 use aptum_core::id::PieceId;
 use aptum_core::job::{Moment, OperationId, Reverse, Share};
-use aptum_core::lines::Group;
 use aptum_core::logbook::{Combination, LogEntry};
 use aptum_core::tooling::{
     Before, CutPlan, Operation, Outcome, Setting, Stretch, ToolPath, Worked, nick_places,
@@ -15,11 +12,12 @@ use aptum_core::tooling::{
 };
 use aptum_core::units::measure;
 use aptum_core::workshop::{Cutter, DepthSetting, Finds, Force, RecordId, Tool};
-use aptum_core::{Check, Job, LineKind, Prepared, PreparedPiece, Workshop};
+use aptum_core::{Check, Job, LineKind, Prepared, Workshop};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
+use super::shares::ShareView;
 use crate::api::logbook::{outcome_words, settings_words};
 use crate::output::cutter_of;
 use crate::store::{Logged, Store};
@@ -129,13 +127,6 @@ pub struct LastView {
     is_same: bool,
 }
 
-/// A share of an operation's lines.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct ShareView {
-    id: OperationId,
-    name: String,
-}
-
 /// A tool's way along one line, once.
 #[derive(Debug, Serialize, JsonSchema, TS)]
 pub struct StretchView {
@@ -171,9 +162,6 @@ pub(super) struct Told<'a> {
 
 /// Most copies that are offered to be pinned.
 const MOST_COPIES: usize = 400;
-
-/// Most layers and colours that are offered to be split off.
-const MOST_SHARES: usize = 24;
 
 impl<'a> Told<'a> {
     pub fn cutter(&self) -> Option<&'a Cutter> {
@@ -252,8 +240,7 @@ impl<'a> Told<'a> {
                 format!("{}, {name}", own.kind.name())
             }
             Share::Drawn(group) => format!("{}, {}", own.kind.name(), self.group(group)),
-            Share::Card(stock) => format!("{}, {}", own.kind.name(), self.card(stock)),
-            Share::Rest | Share::Edge => own.name(),
+            Share::Rest | Share::Card(_) | Share::Edge => own.name(),
         }
     }
 
@@ -336,94 +323,6 @@ impl<'a> Told<'a> {
             depth,
             is_same: (force, speed, passes, depth) == (own.force, own.speed, own.passes, own.depth),
         })
-    }
-
-    /// What could be split off: outlines from what is cut inside them, and the pieces of a job of several.
-    fn shares(&self, own: &Operation) -> Vec<ShareView> {
-        if !matches!(own.share, Share::Rest | Share::Card(_)) {
-            return Vec::new();
-        }
-        let blanks: Vec<_> = self.prepared.blanks().collect();
-        let has = |inside: bool| {
-            blanks.iter().any(|blank| {
-                let part = blank.part;
-                if inside {
-                    part.strokes.iter().any(|stroke| part.kind(stroke.kind) == own.kind)
-                } else {
-                    part.edge == own.kind
-                }
-            })
-        };
-        let mut shares = Vec::new();
-        if has(true) && has(false) {
-            shares.push(Share::Edge);
-        }
-        if self.prepared.pieces.len() > 1 {
-            let with = |piece: &&PreparedPiece| {
-                let is_on_it = own.pieces.is_empty() || own.pieces.contains(&piece.job_piece.id);
-                is_on_it
-                    && piece
-                        .laid_parts()
-                        .iter()
-                        .any(|part| part.kinds().any(|kind| kind == own.kind))
-            };
-            let pieces: Vec<_> = self.prepared.pieces.iter().filter(with).collect();
-            if pieces.len() > 1 {
-                shares.extend(pieces.iter().map(|piece| Share::Piece(piece.job_piece.id.clone())));
-            }
-        }
-        // Lines of a drawing go by their layer and colour, where there is more than one.
-        let drawn: BTreeSet<&Arc<str>> = blanks
-            .iter()
-            .flat_map(|blank| {
-                let of_kind = blank.part.strokes.iter();
-                of_kind.filter(|stroke| blank.part.kind(stroke.kind) == own.kind)
-            })
-            .filter_map(|stroke| stroke.source.drawn())
-            .collect();
-        let others = has(false)
-            || blanks.iter().any(|blank| {
-                let of_kind = blank.part.strokes.iter();
-                of_kind
-                    .filter(|stroke| blank.part.kind(stroke.kind) == own.kind)
-                    .any(|stroke| stroke.source.drawn().is_none())
-            });
-        if drawn.len() > 1 || others {
-            shares.extend(
-                drawn.into_iter().take(MOST_SHARES).map(|own| Share::Drawn(own.to_string())),
-            );
-        }
-        let known = &self.job.tooling.operations;
-        shares
-            .into_iter()
-            .map(|share| {
-                let id = OperationId::new(own.kind, &share);
-                let name = match &share {
-                    Share::Piece(piece) => {
-                        let mut all = self.prepared.pieces.iter();
-                        let found = all.find(|own| own.job_piece.id == *piece);
-                        found.map_or_else(|| piece.0.clone(), |own| own.name.clone())
-                    }
-                    Share::Drawn(group) => self.group(group),
-                    Share::Card(stock) => self.card(stock),
-                    Share::Edge | Share::Rest => "outlines".to_owned(),
-                };
-                ShareView { id, name }
-            })
-            .filter(|share| !known.contains_key(&share.id))
-            .collect()
-    }
-
-    /// What a card is called.
-    fn card(&self, id: &RecordId) -> String {
-        self.workshop.stocks.get(id).map_or_else(|| id.to_string(), |stock| stock.name.clone())
-    }
-
-    /// What lines of a drawing are called, by their layer and colour.
-    fn group(&self, slug: &str) -> String {
-        let drawings = self.prepared.pieces.iter().filter_map(|own| own.flat.drawing.as_ref());
-        let mut groups = drawings.flat_map(|own| &own.lines.groups);
-        groups.find(|own| own.slug() == slug).map_or_else(|| slug.to_owned(), Group::name)
     }
 
     pub fn stretch(&self, own: &Stretch, plan: &CutPlan, path: &ToolPath) -> StretchView {

@@ -1,19 +1,21 @@
 //! What is said of how lines are worked.
 
-use super::holding::is_too_short;
-use super::operations::{Before, Operation};
-use super::weeding::weeding_frame;
+mod depths;
+mod holding;
+
+use super::operations::Operation;
 use crate::LineKind;
 use crate::check::{Check, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::form::Part;
-use crate::geometry::{BezPath, contours};
 use crate::job::{Job, Moment, Share};
 use crate::records::Records;
 use crate::sheet::Placement;
-use crate::units::measure;
-use crate::workshop::{Cutter, DepthSetting, Finds, Tool, Workshop};
-use kurbo::{ParamCurveArclen, Rect};
+use crate::workshop::{Cutter, Finds, Tool, Workshop};
+
+use self::depths::{depth, stops};
+use self::holding::{nicks, waste};
+use kurbo::Rect;
 
 /// What the limits of tooling read.
 pub(crate) struct ToolingGround<'a> {
@@ -163,85 +165,6 @@ fn force(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
     Some(check.remedy(Remedy { text, changes }))
 }
 
-/// Two cuts of different depths in one station: by its own depth, by a stop, or by force alone.
-fn depth(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
-    let is_part = |kind| matches!(kind, LineKind::KissCut | LineKind::Score);
-    let is_through = |kind| matches!(kind, LineKind::Cut | LineKind::Perforation);
-    let knives = |of: &dyn Fn(LineKind) -> bool| -> Vec<&Operation> {
-        active(operations).filter(|own| own.tool == Tool::DragKnife && of(own.kind)).collect()
-    };
-    let through = knives(&is_through);
-    let pair = knives(&is_part).into_iter().find_map(|part| {
-        let other = through.iter().find(|own| own.station == part.station)?;
-        Some((part, *other))
-    });
-    let (part, other) = pair?;
-    let station = cutter.stations.get(part.station?)?;
-    let names = format!("{} and {}", part.name(), other.name());
-    let is_apart = part.depth.zip(other.depth).is_some_and(|(one, two)| one != two);
-    let (state, way, verdict) = match (is_apart, station.depth) {
-        (true, DepthSetting::Itself) => {
-            (State::Fits, "own depths", format!("{} sets them itself", station.name))
-        }
-        (true, DepthSetting::Stepped | DepthSetting::Cap) => (
-            State::Fits,
-            "own depths",
-            format!("it stops between {names} for the depth of {}", station.name),
-        ),
-        (true, DepthSetting::Fixed) => (
-            State::Broken,
-            "two depths",
-            format!("{} has one depth: {names} can differ in force and speed only", station.name),
-        ),
-        (false, _)
-            if part.force.is_some() && other.force.is_some() && part.force != other.force =>
-        {
-            (State::Fits, "one depth", format!("{names} differ in force"))
-        }
-        (false, _) => (
-            State::Attention,
-            "one depth",
-            format!("nothing tells {names} apart yet: give them forces of their own"),
-        ),
-    };
-    let texts = [way.to_owned(), format!("in {}", station.name), verdict];
-    let mut check = told("tooling-depth", "Part and through", state, texts);
-    if state == State::Broken {
-        let text = format!("Leave the depth of {names} as it is");
-        let changes = vec![standard(part, "depth"), standard(other, "depth")];
-        check = check.remedy(Remedy { text, changes });
-    } else if state == State::Attention {
-        check = check.remedy(Remedy::advice(format!(
-            "Cut a test for each: {} needs the least force, {} the most",
-            part.name(),
-            other.name()
-        )));
-    }
-    Some(check)
-}
-
-fn stops(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
-    let is_stop = |before: &Before| *before != Before::Load;
-    let stops: Vec<(&Operation, Before)> = active(operations)
-        .filter_map(|own| Some((own, *own.before.iter().find(|before| is_stop(before))?)))
-        .collect();
-    let (first, before) = stops.first()?;
-    let station = first.station.and_then(|at| cutter.stations.get(at));
-    let station = station.map_or("its station", |station| station.name.as_str());
-    let what = match before {
-        Before::Tool => format!("a {} goes into {station}", tool_name(first.tool)),
-        Before::Cap => format!("another cap goes onto {station}"),
-        _ => format!("{station} is set to step {}", first.depth.unwrap_or_default()),
-    };
-    let own = [
-        stops.len().to_string(),
-        if stops.len() == 1 { "stop" } else { "stops" }.to_owned(),
-        format!("before {}: {what}", first.name()),
-    ];
-    // It is part of the work: told, not warned of.
-    Some(told("tooling-stops", "Stops", State::Fits, own))
-}
-
 /// What is cut through is cut into what lies beneath.
 fn bed(ground: &ToolingGround<'_>, cutter: &Cutter) -> Option<Check> {
     let through = active(ground.operations)
@@ -337,83 +260,5 @@ fn loadings(operations: &[Operation], cutter: &Cutter) -> Option<Check> {
             check.remedy(Remedy { text, changes: vec![standard(own, "reverse")] })
         }
         None => check,
-    })
-}
-
-fn around(ring: &BezPath) -> f64 {
-    ring.segments().map(|segment| segment.arclen(0.01)).sum()
-}
-
-/// Outlines have room for their nicks.
-fn nicks(ground: &ToolingGround<'_>) -> Option<Check> {
-    let nicks = ground.job.tooling.nicks?;
-    let rings = ground
-        .blanks
-        .iter()
-        .filter(|part| part.edge == LineKind::Cut)
-        .flat_map(|part| contours(&part.outline));
-    let rings: Vec<f64> = rings.map(|ring| around(&ring)).collect();
-    let shortest = rings.iter().copied().reduce(f64::min)?;
-    let short = rings.iter().filter(|own| is_too_short(**own, &nicks)).count();
-    let show = |mm: f64| measure(mm, ground.job.unit);
-    let state = if short == 0 { State::Fits } else { State::Broken };
-    let verdict = if short == 0 {
-        format!("of {} each", show(nicks.width))
-    } else {
-        format!(
-            "{short} outlines are too short, the least is {} around: they get none",
-            show(shortest)
-        )
-    };
-    let value = match nicks.every {
-        Some(every) => format!("every {}", show(every)),
-        None => nicks.count.to_string(),
-    };
-    let texts = [value, "in an outline".to_owned(), verdict];
-    let check = told("tooling-nicks", "Nicks", state, texts);
-    let fits = shortest / (2.0 * nicks.width);
-    if fits >= 1.0 && nicks.every.is_none() {
-        let count = fits.floor();
-        let text = format!("Leave {count} in an outline");
-        return Some(check.remedy(Remedy::set(text, "tooling.nicks.count", count)));
-    }
-    let changes = vec![Change { value: Setting::Standard, ..Change::new("tooling.nicks", 0.0) }];
-    Some(check.remedy(Remedy { text: "Leave no nicks".to_owned(), changes }))
-}
-
-/// Cuts in the waste lie where cuts may lie.
-fn waste(ground: &ToolingGround<'_>) -> Option<Check> {
-    let say = ground.job.tooling.weeding?;
-    let show = |mm: f64| measure(mm, ground.job.unit);
-    let over = ground.runs.iter().filter_map(|run| {
-        let outlines: Vec<BezPath> = run
-            .iter()
-            .filter_map(|at| Some(at.place(&ground.blanks.get(at.part)?.outline)))
-            .collect();
-        let frame = weeding_frame(&outlines, &say)?;
-        let w = ground.window;
-        let past = [w.x0 - frame.x0, w.y0 - frame.y0, frame.x1 - w.x1, frame.y1 - w.y1];
-        past.into_iter().reduce(f64::max)
-    });
-    let past = over.reduce(f64::max)?;
-    let state = if past > 1e-6 { State::Broken } else { State::Fits };
-    let verdict = if past > 1e-6 {
-        format!("{} past where cuts may lie", show(past))
-    } else {
-        format!("{} inside where cuts may lie", show(-past))
-    };
-    let texts = [show(say.frame), "around the pieces".to_owned(), verdict];
-    let check = told("tooling-weeding", "Weeding frame", state, texts);
-    let nearer = ((say.frame - past) * 10.0).floor() / 10.0;
-    Some(if nearer >= 1.0 {
-        check.remedy(Remedy::set(
-            format!("Set the frame to {}", show(nearer)),
-            "tooling.weeding.frame",
-            nearer,
-        ))
-    } else {
-        let changes =
-            vec![Change { value: Setting::Standard, ..Change::new("tooling.weeding", 0.0) }];
-        check.remedy(Remedy { text: "Leave the waste as it is".to_owned(), changes })
     })
 }
