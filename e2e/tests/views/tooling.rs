@@ -87,7 +87,7 @@ async fn each_card_has_rows_and_recipes_of_its_own() {
         "return fetch('/api/jobs/{TOMATO}').then(own => own.json()).then(open => open.job.tooling.operations)"
     );
     let said = browser.run(&said).await;
-    assert_eq!(said["cut@=white-14pt"]["force"]["amount"], 430.0, "{said}");
+    assert_eq!(said["cut"]["force"]["amount"], 430.0, "{said}");
     assert!(said.get("cut@=kraft-300").is_none(), "{said}");
     assert_eq!(browser.barriers().await, "");
 }

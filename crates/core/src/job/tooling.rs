@@ -44,7 +44,7 @@ pub struct Tooling {
 }
 
 /// What names an operation: a kind of line, such as `cut`, or a share of its lines, such as `cut@edge` for the outlines of
-/// blanks, `cut@p1` for what is on a piece, or `cut@=kraft-300` for what is on a card where there are several.
+/// blanks, `cut@p1` for what is on a piece, or `cut@=kraft-300` for what is on that card where it is not the job's first.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(transparent)]
@@ -55,7 +55,7 @@ pub struct OperationId(pub String);
 pub enum Share {
     /// All that no other operation works.
     Rest,
-    /// All of it that is on a card, where the job is made of several: each is worked its own way.
+    /// All of it that is on another card than the first, where the job is made of several: each is worked its own way.
     Card(RecordId),
     /// The outlines of blanks.
     Edge,
@@ -178,22 +178,6 @@ pub struct OperationSay {
     pub reverse: Option<Reverse>,
 }
 
-impl OperationSay {
-    /// What is not said is as it is said elsewhere.
-    fn or(self, other: Self) -> Self {
-        Self {
-            off: self.off,
-            station: self.station.or(other.station),
-            force: self.force.or(other.force),
-            speed: self.speed.or(other.speed),
-            passes: self.passes.or(other.passes),
-            depth: self.depth.or(other.depth),
-            when: self.when.or(other.when),
-            reverse: self.reverse.or(other.reverse),
-        }
-    }
-}
-
 /// A copy on the sheet.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
@@ -260,17 +244,10 @@ impl Tooling {
         *self == Self::default()
     }
 
-    /// What is said of an operation. What is said of a whole kind counts for each of the cards that share it, unless
-    /// something else is said there.
+    /// What is said of an operation.
     #[must_use]
     pub fn of(&self, id: &OperationId) -> OperationSay {
-        let own = self.operations.get(id).cloned();
-        let Some((kind, Share::Card(_))) = id.parts() else { return own.unwrap_or_default() };
-        let all = self.operations.get(&kind.into()).cloned().unwrap_or_default();
-        match own {
-            None => all,
-            Some(own) => own.or(all),
-        }
+        self.operations.get(id).cloned().unwrap_or_default()
     }
 
     /// The same where a card goes by another id.

@@ -95,9 +95,9 @@ pub struct Operation {
     pub before: Vec<Before>,
     /// The cards that it works.
     pub stocks: BTreeSet<RecordId>,
-    /// The pieces on whose cards it works what no share names; all of them unless it is a card's.
+    /// The pieces of its card, where the job is made of several cards and it works what no share names.
     pub pieces: BTreeSet<PieceId>,
-    /// What its card is called, where it is a card's.
+    /// What that card is called.
     pub card: Option<String>,
     /// The recipe that it goes by.
     pub recipe: Option<RecordId>,
@@ -117,10 +117,10 @@ impl Operation {
     pub fn name(&self) -> String {
         let kind = self.kind.name();
         match &self.share {
-            Share::Rest => kind.to_owned(),
-            Share::Card(stock) => {
-                format!("{kind}, {}", self.card.as_deref().unwrap_or(stock.0.as_str()))
-            }
+            Share::Rest | Share::Card(_) => match &self.card {
+                Some(card) => format!("{kind}, {card}"),
+                None => kind.to_owned(),
+            },
             Share::Edge => format!("{kind}, outlines"),
             Share::Piece(piece) => format!("{kind}, {piece}"),
             Share::Drawn(group) => format!("{kind}, {group}"),
@@ -149,10 +149,10 @@ fn operation_of(
 ) -> Option<usize> {
     let fits = |own: &Operation| match &own.share {
         Share::Rest => Some(0),
-        Share::Card(_) => piece.or(beside).is_some_and(|id| own.pieces.contains(id)).then_some(0),
-        Share::Edge => is_edge.then_some(1),
-        Share::Piece(id) => (piece == Some(id)).then_some(2),
-        Share::Drawn(group) => (drawn == Some(group.as_str())).then_some(3),
+        Share::Card(_) => piece.or(beside).is_some_and(|id| own.pieces.contains(id)).then_some(1),
+        Share::Edge => is_edge.then_some(2),
+        Share::Piece(id) => (piece == Some(id)).then_some(3),
+        Share::Drawn(group) => (drawn == Some(group.as_str())).then_some(4),
     };
     let own = operations.iter().enumerate().filter(|(_, own)| own.kind == kind);
     own.filter_map(|(at, own)| Some((fits(own)?, at))).max_by_key(|own| own.0).map(|own| own.1)
@@ -178,13 +178,13 @@ pub fn operations(
 ) -> Vec<Operation> {
     let mut all: Vec<Operation> = Vec::new();
     // Each card is worked its own way.
-    let of_card = |kind: LineKind, stock: &RecordId| {
-        let own = classes.iter().filter(|class| class.stock == *stock);
+    let on_card = |own: Operation, stock: &RecordId| {
+        let made = classes.iter().filter(|class| class.stock == *stock);
         Operation {
             stocks: BTreeSet::from([stock.clone()]),
-            pieces: own.map(|class| class.piece.clone()).collect(),
-            card: stocks.get(stock).map(|own| own.name.clone()),
-            ..begun(kind, Share::Card(stock.clone()), tooling)
+            pieces: made.map(|class| class.piece.clone()).collect(),
+            card: Some(stocks.get(stock).map_or_else(|| stock.0.clone(), |own| own.name.clone())),
+            ..own
         }
     };
     for kind in LineKind::IN_ORDER.into_iter().filter(|kind| *kind != LineKind::Guide) {
@@ -215,12 +215,17 @@ pub fn operations(
             } else if all[at].share == Share::Rest && all[at].stocks.len() > 1 {
                 let own = all.remove(at);
                 let mut cards: Vec<&RecordId> = own.stocks.iter().collect();
-                // As the pieces come.
+                // As the pieces come: what is said of the kind is said of the first.
                 cards.sort_by_key(|stock| {
                     let made = classes.iter().filter(|class| class.stock == **stock);
                     made.map(|class| &class.piece).min()
                 });
-                all.splice(at..at, cards.into_iter().map(|stock| of_card(kind, stock)));
+                let each = cards.into_iter().enumerate().map(|(number, stock)| {
+                    let share = if number == 0 { Share::Rest } else { Share::Card(stock.clone()) };
+                    on_card(begun(kind, share, tooling), stock)
+                });
+                let each: Vec<Operation> = each.collect();
+                all.splice(at..at, each);
             }
         }
     }
@@ -263,21 +268,12 @@ fn begun(kind: LineKind, share: Share, tooling: &Tooling) -> Operation {
     }
 }
 
-/// Puts those that an order names into its order, in the places that they have together. A kind of which each card is
-/// worked its own way stands for those that are not named themselves.
+/// Puts those that an order names into its order, in the places that they have together.
 fn rearrange(all: &mut [Operation], order: &[OperationId]) {
     let mut named: Vec<Operation> = Vec::new();
     for id in order {
-        let is_of = |own: &&Operation| {
-            let as_kind = matches!(own.share, Share::Card(_))
-                && OperationId::from(own.kind) == *id
-                && !order.contains(&own.id);
-            own.id == *id || as_kind
-        };
-        let new: Vec<Operation> = all.iter().filter(is_of).cloned().collect();
-        if !named.iter().any(|own| new.iter().any(|other| other.id == own.id)) {
-            named.extend(new);
-        }
+        let is_new = !named.iter().any(|own| own.id == *id);
+        named.extend(all.iter().find(|own| is_new && own.id == *id).cloned());
     }
     let places: Vec<usize> =
         (0..all.len()).filter(|at| named.iter().any(|own| own.id == all[*at].id)).collect();

@@ -363,8 +363,7 @@ fn lines_of_a_drawing_are_split_by_layer_and_colour() {
     assert_eq!(OperationId("cut@:Not Sound".to_owned()).parts(), None);
 }
 
-/// A job of two cards: each is worked by the recipe of its own, and what is said of a kind counts for both until one has
-/// its own say.
+/// A job of two cards: each is worked by the recipe of its own. What was said while there was one card stays with it.
 #[test]
 fn each_card_of_a_job_is_worked_by_its_own_recipe() {
     let (mut job, mut workshop) = (job("tomato-carton"), workshop());
@@ -382,11 +381,11 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
     job.pieces.push(aptum_core::job::JobPiece::new("p2", tag, second.0.as_str()));
     job.sheet.kept = None;
     job.tooling.weeding = Some(aptum_core::job::Weeding::default());
-    let [cut_one, cut_two] =
-        [&first, &second].map(|stock| OperationId::new(LineKind::Cut, &Share::Card(stock.clone())));
-    assert_eq!(cut_one.parts(), Some((LineKind::Cut, Share::Card(first.clone()))));
+    let cut_one = OperationId::from(LineKind::Cut);
+    let cut_two = OperationId::new(LineKind::Cut, &Share::Card(second.clone()));
+    assert_eq!(cut_two.parts(), Some((LineKind::Cut, Share::Card(second.clone()))));
     assert_eq!(OperationId("cut@=No Card".to_owned()).parts(), None);
-    assert_eq!(cut_one.in_files(), "cut");
+    assert_eq!(cut_two.in_files(), "cut");
     let find = |done: &Prepared, id: &OperationId| {
         done.operations.iter().find(|own| own.id == *id).cloned().unwrap()
     };
@@ -414,28 +413,32 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
     seen.dedup();
     assert_eq!(seen.len(), 2);
 
-    // What is said of the kind counts for both, what is said of one for it alone.
+    let named: Vec<String> =
+        done.operations.iter().map(aptum_core::tooling::Operation::name).collect();
+    let [one, two] = [&first, &second].map(|id| format!("cut, {}", workshop.stocks[id].name));
+    assert!(named.contains(&one) && named.contains(&two), "{named:?}");
+
+    // What is said of one is said of it alone, and taken back it goes by its recipe.
+    let shown = |own: aptum_core::tooling::Operation| (own.passes, own.speed, own.is_off);
     let say = OperationSay { passes: Some(4), speed: Some(11.0), ..OperationSay::default() };
-    job.tooling.operations.insert(LineKind::Cut.into(), say);
+    job.tooling.operations.insert(cut_one.clone(), say);
+    let done = prepared(&job, &workshop);
+    assert_eq!(shown(find(&done, &cut_one)), (4, Some(11.0), false));
+    assert_eq!(shown(find(&done, &cut_two)), (2, Some(40.0), false));
     let say = OperationSay { passes: Some(1), off: true, ..OperationSay::default() };
     job.tooling.operations.insert(cut_two.clone(), say);
     let done = prepared(&job, &workshop);
-    let shown = |own: aptum_core::tooling::Operation| (own.passes, own.speed, own.is_off);
     assert_eq!(shown(find(&done, &cut_one)), (4, Some(11.0), false));
-    assert_eq!(shown(find(&done, &cut_two)), (1, Some(11.0), true));
+    assert_eq!(shown(find(&done, &cut_two)), (1, Some(40.0), true));
 
-    // An order that was told of the kind holds for its cards.
-    let order = |own: &[OperationId], job: &Job| -> Vec<String> {
+    let order = |own: &[OperationId]| -> Vec<String> {
         let mut job = job.clone();
         job.tooling.order = own.to_vec();
         prepared(&job, &workshop).operations.iter().map(|own| own.id.0.clone()).collect()
     };
-    let (cut, crease) = (OperationId::from(LineKind::Cut), OperationId::from(LineKind::Crease));
-    let turned = order(&[cut.clone(), crease.clone()], &job);
-    assert_eq!(turned.last(), Some(&crease.0), "{turned:?}");
-    let mixed = order(&[cut_two.clone(), crease, cut_one.clone()], &job);
-    let at = |id: &OperationId| mixed.iter().position(|own| *own == id.0).unwrap();
-    assert!(at(&cut_two) < at(&cut_one));
+    let turned = order(&[cut_two.clone(), cut_one.clone()]);
+    let at = |id: &OperationId| turned.iter().position(|own| *own == id.0).unwrap();
+    assert!(at(&cut_two) < at(&cut_one), "{turned:?}");
     // A cut frees what is on its own card alone.
     let is_warned = |own: &[OperationId]| {
         let mut job = job.clone();
@@ -447,8 +450,9 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
     assert!(!is_warned(&[cut_two.clone(), crease.clone(), cut_one.clone()]));
     assert!(is_warned(&[cut_one.clone(), crease.clone(), cut_two.clone()]));
 
-    // One card again: one operation, as the kind is said to be worked.
+    // One card again: one operation, with what was said of it.
     job.pieces.pop();
     let done = prepared(&job, &workshop);
-    assert_eq!(shown(find(&done, &cut)), (4, Some(11.0), false));
+    let cuts: Vec<_> = done.operations.iter().filter(|own| own.kind == LineKind::Cut).collect();
+    assert_eq!((cuts.len(), cuts[0].name().as_str(), cuts[0].passes), (1, "cut", 4));
 }
