@@ -9,11 +9,12 @@ mod outline;
 mod outline_id;
 mod path;
 mod polyline;
+mod refit;
 mod region;
 
 pub use border::{Join, fine_region, redrawn, redrawn_as};
 pub(crate) use crossing::crossings;
-pub(crate) use cubics::{Node, append};
+pub(crate) use cubics::{Node, append, append_few};
 pub use distance::gap;
 pub use faces::{Face as DividedFace, Faces, Side, faces};
 pub use kurbo::{Affine, BezPath, PathEl, PathSeg, Point, Rect, Shape, Vec2};

@@ -4,7 +4,7 @@
 use kurbo::{BezPath, Point, Shape, Vec2};
 
 use super::corners::{Corner, Even, corners, direction, meeting, roughness};
-use crate::geometry::{Node, append};
+use crate::geometry::{Node, append, append_few};
 
 /// A ring drawn in lines and curves.
 #[derive(Debug, Clone)]
@@ -33,26 +33,33 @@ struct Stretch {
 }
 
 /// Draws a ring to within `tolerance` px of what its points show once their noise is taken off them. Near places where
-/// lines would cross it goes from point to point.
-pub(super) fn fit(ring: &[Point], tolerance: f64, crossings: &[Point]) -> Fitted {
-    let drawn = Even::new(ring).map(|even| drawn(&even, tolerance, crossings));
+/// lines would cross it goes from point to point. `is_close` spends more curves, each nearer to its own points.
+pub(super) fn fit(ring: &[Point], tolerance: f64, crossings: &[Point], is_close: bool) -> Fitted {
+    let drawn = Even::new(ring).map(|even| drawn(&even, tolerance, crossings, is_close));
     // Of what is hardly larger than a pixel little may be left.
     let drawn = drawn.filter(|own| own.path.area().abs() > 0.3 * super::rings::area(ring).abs());
     drawn.unwrap_or_else(|| Fitted { path: crate::geometry::polygon(ring), corners: Vec::new() })
 }
 
-fn drawn(even: &Even, tolerance: f64, crossings: &[Point]) -> Fitted {
+fn drawn(even: &Even, tolerance: f64, crossings: &[Point], is_close: bool) -> Fitted {
     // What may stray further may also be looked at over a longer way, which takes more noise off it.
     let rough = roughness(even);
     let blur = (tolerance / 0.35).clamp(1.0, 16.0).sqrt().max((rough / ROUGH).min(1.6));
     // What strays to one side all the way changes what the line encloses, so clean lines are kept to closely; where there
     // is noise, following it takes nodes and gains nothing.
-    let stray = tolerance * (0.2 + 0.25 * ((rough / CLEAN).clamp(1.0, 4.0) - 1.0));
+    let stray = tolerance * (0.2 + 0.2 * ((rough / CLEAN).clamp(1.0, 6.2) - 1.0));
+    let put = |path: &mut BezPath, nodes: &[Node], is_ring: bool| {
+        if is_close {
+            append(path, nodes, stray, LIKE_A_LINE);
+        } else {
+            append_few(path, nodes, is_ring, stray, LIKE_A_LINE);
+        }
+    };
     let stretches = stretches(even, corners(even, blur), crossings);
     let mut path = BezPath::new();
     if stretches.is_empty() {
         let nodes = smooth_nodes(&even.points, true, even.spacing, blur);
-        append(&mut path, &nodes, stray, LIKE_A_LINE);
+        put(&mut path, &nodes, true);
         path.close_path();
         return Fitted { path, corners: Vec::new() };
     }
@@ -90,12 +97,8 @@ fn drawn(even: &Even, tolerance: f64, crossings: &[Point]) -> Fitted {
         } else {
             let points: Vec<Point> =
                 std::iter::once(from).chain(sections[at].iter().copied()).chain([to]).collect();
-            append(
-                &mut path,
-                &smooth_nodes(&points, false, even.spacing, blur),
-                stray,
-                LIKE_A_LINE,
-            );
+            let nodes = smooth_nodes(&points, false, even.spacing, blur);
+            put(&mut path, &nodes, false);
         }
     }
     path.close_path();

@@ -17,8 +17,8 @@ const TRIES: usize = 6;
 pub(super) fn fitted(group: &tidy::Group, tolerance: f64) -> Option<Vec<Fitted>> {
     let rings: Vec<&Vec<Point>> = std::iter::once(&group.outer).chain(&group.holes).collect();
     let mut bad: Vec<Vec<Point>> = vec![Vec::new(); rings.len()];
-    let mut all: Vec<Fitted> = rings.iter().map(|ring| fit(ring, tolerance, &[])).collect();
-    for _ in 0..TRIES {
+    let mut all: Vec<Fitted> = rings.iter().map(|ring| fit(ring, tolerance, &[], false)).collect();
+    for tried in 0..TRIES {
         let flat: Vec<Vec<Point>> = all.iter().map(|own| flattened(&own.path)).collect();
         let crossing = crate::geometry::crossings(&flat);
         if crossing.is_empty() {
@@ -32,7 +32,7 @@ pub(super) fn fitted(group: &tidy::Group, tolerance: f64) -> Option<Vec<Fitted>>
         again.sort_unstable();
         again.dedup();
         for ring in again {
-            all[ring] = fit(rings[ring], tolerance, &bad[ring]);
+            all[ring] = fit(rings[ring], tolerance, &bad[ring], tried > 2);
         }
     }
     None
