@@ -97,8 +97,7 @@ pub fn order_with(
 }
 
 /// Orders with disturbances drawn otherwise, where what lies inside comes first: rules keep a disturbed order near to what
-/// it was, and what is stuck in one is found in another. Each does half the tries (`tools/reference/travel.md`: on average
-/// 1.4 % longer than the best of ten that do ten times as many; a single one was up to 23 % longer).
+/// it was, and what is stuck in one is found in another. Each does half the tries.
 const RUNS: u64 = 8;
 
 /// The shortest order that was found.
