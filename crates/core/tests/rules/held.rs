@@ -4,12 +4,13 @@ use aptum_core::LineKind;
 use aptum_core::check::State;
 use aptum_core::form::catalogue::CATALOGUE;
 use aptum_core::form::{Form, Role};
-use aptum_core::geometry::{BezPath, Point, Rect, Shape, circle, flattened_to};
+use aptum_core::geometry::{BezPath, Point, Rect, Shape, circle, flattened_to, polygon};
 use aptum_core::job::{JobPiece, Nicks, Weeding};
 use aptum_core::stroke::Perforation;
 use aptum_core::tooling::{ToolPath, nick_places, weeding, without_nicks};
 use aptum_core::units::Unit;
 use aptum_core::{Job, prepare};
+use kurbo::{ParamCurve, ParamCurveNearest};
 use proptest::prelude::*;
 
 use super::tooling::{job, path, workshop};
@@ -223,6 +224,60 @@ fn rows_and_columns_are_divided_between() {
     let cuts = weeding(&outlines, &Weeding { frame: 3.0, lines: true });
     // Twelve parts take eleven lines, each through one part; and the frame.
     assert_eq!(cuts.len(), 12);
+}
+
+/// Diamonds that reach between each other: no straight line passes from side to side.
+#[test]
+fn waste_is_divided_where_no_straight_line_passes() {
+    let (wide, high) = (30.0, 40.0);
+    let diamond = |x: f64, y: f64| {
+        let ends = [(0.0, -high), (wide, 0.0), (0.0, high), (-wide, 0.0)];
+        polygon(&ends.map(|(dx, dy)| Point::new(x + 0.5 * dx, y + 0.5 * dy)))
+    };
+    let outlines: Vec<BezPath> = (0..20)
+        .map(|at| {
+            let (column, row) = (f64::from(at % 4), f64::from(at / 4));
+            let shift = if at / 4 % 2 == 0 { 0.0 } else { 0.5 * (wide + 8.0) };
+            diamond(column * (wide + 8.0) + shift, row * (0.5 * high + 4.0))
+        })
+        .collect();
+    let cuts = weeding(&outlines, &Weeding { frame: 5.0, lines: true });
+    let lines: Vec<[Point; 2]> = cuts
+        .iter()
+        .filter(|cut| cut.name != "weeding-frame")
+        .map(|cut| {
+            let segment = cut.path.segments().next().unwrap();
+            [segment.eval(0.0), segment.eval(1.0)]
+        })
+        .collect();
+    // One to the left and one to the right of each.
+    assert_eq!(lines.len(), 40);
+    for [from, to] in lines {
+        for outline in &outlines {
+            let near = (0..=200).map(|at| from.lerp(to, f64::from(at) / 200.0));
+            let gap = near.map(|at| {
+                let sides = outline.segments().map(|side| side.nearest(at, 1e-6).distance_sq);
+                sides.fold(f64::INFINITY, f64::min).sqrt()
+            });
+            assert!(gap.fold(f64::INFINITY, f64::min) > 0.35, "{from} {to}");
+            assert_eq!(outline.winding(from.midpoint(to)), 0);
+        }
+    }
+}
+
+/// What lies in another's opening has no waste about it that could be told from the other's card.
+#[test]
+fn a_piece_in_anothers_opening_gets_no_lines() {
+    let outlines = [
+        Rect::new(0.0, 0.0, 60.0, 60.0).to_path(0.1),
+        Rect::new(20.0, 20.0, 40.0, 40.0).to_path(0.1),
+        Rect::new(30.0, 50.0, 90.0, 90.0).to_path(0.1),
+    ];
+    let cuts = weeding(&outlines, &Weeding { frame: 4.0, lines: true });
+    for cut in cuts.iter().filter(|cut| cut.name != "weeding-frame") {
+        let within = Rect::new(0.0, 0.0, 60.0, 60.0);
+        assert!(within.intersect(cut.path.bounding_box().inflate(0.0, 1e-3)).area() < 1e-9);
+    }
 }
 
 /// Nicks keep off the edges that are seen of the closed piece, as long as its flaps hold them all.
