@@ -23,6 +23,8 @@ use crate::picture::{Coding, Picture};
 
 /// Pixels in an inch of a PNG, where nothing else is said, and those that can be asked for.
 pub const USUAL_PPI: u32 = 300;
+/// What is offered.
+pub const OFFERED_PPI: [u32; 3] = [150, USUAL_PPI, 600];
 /// What can be asked for.
 pub const PPI: std::ops::RangeInclusive<u32> = 36..=1200;
 

@@ -16,7 +16,6 @@ import { FoldPane } from '../fold/FoldPane';
 import type { StageProps } from '../job/StageProps';
 import { token } from '../style/token';
 import { LayerRows } from './LayerRows';
-import { wholePanels } from './panels';
 import { isOn, layerAdded, type NewLayer, type Side } from './layers';
 import { LayerHandles } from './LayerHandles';
 import { ListRows } from './ListRows';
@@ -69,17 +68,11 @@ export function FaceStage(props: StageProps) {
   const shine = workshop.stocks[own.stock]?.shine ?? 'opaque';
   const seenInks = useMemo(() => ({ only, shine }), [only, shine]);
   const file = useRef<HTMLInputElement>(null);
-  // The largest outer panel is the one that is mostly meant; of those that only the card's thickness tells apart,
-  // the first.
-  const panels = useMemo(() => wholePanels(piece.flat), [piece.flat]);
+  const panels = piece.flat.whole_panels;
   const faces = panels.filter(({ role }) => role === 'face');
-  const largest = faces.reduce<(typeof faces)[number] | undefined>(
-    (best, panel) => (!best || panel.area > ALIKE * best.area ? panel : best),
-    undefined,
-  );
   const panel = faces.some(({ name }) => name === chosenPanel)
     ? chosenPanel
-    : (largest?.name ?? '');
+    : (piece.flat.meant ?? '');
   const whole = (name: string | null) =>
     panels.find(({ names }) => name !== null && names.includes(name))?.name;
   const starts = useMeta().data?.starts;
@@ -316,9 +309,6 @@ export function FaceStage(props: StageProps) {
     </main>
   );
 }
-
-/** How much larger a panel must be to be meant before those that come first. */
-const ALIKE = 1.05;
 
 /** A list, by its name: its bytes are looked at when it is read. */
 const isList = (file: File) => /\.(csv|tsv|txt)$/i.test(file.name);

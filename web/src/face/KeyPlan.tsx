@@ -1,6 +1,5 @@
 /** A small flat that shows the panels on which a layer lies; where it can be changed, they are chosen on it. */
 import type { FlatView } from '../api/views';
-import { wholePanels } from './panels';
 
 interface Props {
   flat: FlatView;
@@ -12,7 +11,7 @@ interface Props {
 
 export function KeyPlan({ flat, panels, onChoose }: Props) {
   const [width, height] = flat.size;
-  const open = wholePanels(flat).filter(({ role }) => role !== 'glue');
+  const open = flat.whole_panels.filter(({ role }) => role !== 'glue');
   const isIn = (names: string[]) =>
     panels.length === 0 || names.some((name) => panels.includes(name));
   return (

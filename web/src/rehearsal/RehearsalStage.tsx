@@ -38,8 +38,9 @@ export function RehearsalStage({
   const [loading, setLoading] = useState<Loading>(STRAIGHT);
   const [sheet, setSheet] = useState(1);
   const [times, setTimes] = useState('50');
-  const [ppi, setPpi] = useState(300);
-  const days = useMeta().data?.days ?? [];
+  const { days = [], printer_ppi: offered = [] } = useMeta().data ?? {};
+  const [chosenPpi, setPpi] = useState<number | null>(null);
+  const ppi = chosenPpi ?? offered[0] ?? 0;
   const { job } = session;
   const { sheets } = preview.sheet;
   const number = Math.min(sheet, Math.max(1, sheets));
@@ -132,10 +133,7 @@ export function RehearsalStage({
           <SwitchField
             label="It prints"
             value={String(ppi)}
-            choices={[
-              { value: '300', label: '300 ppi' },
-              { value: '600', label: '600 ppi' },
-            ]}
+            choices={offered.map((own) => ({ value: String(own), label: `${own} ppi` }))}
             onChoose={(value) => setPpi(Number(value))}
           />
           <SwitchField

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 
 import { api } from '../api/client';
+import { useMeta } from '../api/queries';
 import type { FileInfo } from '../api/generated/types';
 import { partsOf, SheetDrawing } from '../board/SheetDrawing';
 import { Result, Rows, SpecCard } from '../card/SpecCard';
@@ -30,7 +31,9 @@ export function RunFiles(props: Props) {
     queryFn: () => api.files(id),
     enabled: session.saving === 'saved',
   });
-  const [ppi, setPpi] = useState('300');
+  const offered = useMeta().data;
+  const [chosenPpi, setPpi] = useState<string | null>(null);
+  const ppi = chosenPpi ?? String(offered?.usual_ppi);
   const [units, setUnits] = useState('mm');
   const { sheet, is_printed: isPrinted } = preview;
   const parts = partsOf(preview);
@@ -167,21 +170,24 @@ export function RunFiles(props: Props) {
               <span>the job with its stock, machines and marks</span>
             </li>
           </ul>
-          {isPrinted && sheet.layout.laid > 0 && (
+          {offered && isPrinted && sheet.layout.laid > 0 && (
             <SwitchField
               name="PNG of a sheet, ppi"
               label="Pixels in an inch of the printed sheet as PNG"
               value={ppi}
-              choices={PPI.map((value) => ({ value, label: value }))}
+              choices={offered.picture_ppi.map(String).map((value) => ({ value, label: value }))}
               onChoose={setPpi}
             />
           )}
-          {sheet.layout.laid > 0 && (
+          {offered && sheet.layout.laid > 0 && (
             <SwitchField
               name="Units of the cut SVG"
               label="Units of the cut SVG: mm, or so many to the inch where they are ignored"
               value={units}
-              choices={UNITS.map((value) => ({ value, label: value }))}
+              choices={['mm', ...offered.units_per_inch.map(String)].map((value) => ({
+                value,
+                label: value,
+              }))}
               onChoose={setUnits}
             />
           )}
@@ -228,12 +234,6 @@ export function RunFiles(props: Props) {
     </main>
   );
 }
-
-/** Pixels in an inch that are offered. */
-const PPI = ['150', '300', '600'];
-
-/** What a cut SVG is written in: mm, or units to the inch for programs that ignore units. */
-const UNITS = ['mm', '72', '90', '96', '300'];
 
 interface DownloadProps {
   id: number;

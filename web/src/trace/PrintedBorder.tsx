@@ -17,11 +17,11 @@ const ID = 'printed-border';
 interface Props {
   stage: StageProps;
   unit: UnitInfo;
-  /** How wide the border is that the cut leaves, mm. */
-  border: number;
+  /** How far before the cut it ends at first, mm. */
+  ends: number;
 }
 
-export function PrintedBorder({ stage, unit, border }: Props) {
+export function PrintedBorder({ stage, unit, ends }: Props) {
   const { session, piece, id } = stage;
   const starts = useMeta().data?.starts;
   const layers = session.own.face?.layers ?? [];
@@ -36,7 +36,7 @@ export function PrintedBorder({ stage, unit, border }: Props) {
       id: ID,
       name: 'Printed border',
       panels: [panel],
-      size: { by: 'inset', mm: Math.round(border * 50) / 100 },
+      size: { by: 'inset', mm: ends },
     };
     const added = add(session.at('face.layers'), layer);
     // Beneath all others.

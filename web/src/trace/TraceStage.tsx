@@ -80,7 +80,7 @@ export function TraceStage({ stage, own, view }: Props) {
           onInHand={setInHand}
         />
         <BorderRows {...{ stage, own, view, unit, tool }} onTool={setTool} />
-        <PrintedBorder {...{ stage, unit }} border={own.border.distance} />
+        <PrintedBorder {...{ stage, unit }} ends={view.printed_ends} />
         <MendRows {...{ session, own, view, tool }} onTool={setTool} />
         <BackingRows session={session} workshop={workshop} unit={unit} />
         <CardRows stage={stage} />

@@ -43,4 +43,5 @@ mod structures;
 mod tooling;
 mod traces;
 mod whole_jobs;
+mod whole_panels;
 mod workshop;

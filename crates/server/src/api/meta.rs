@@ -5,10 +5,13 @@ use aptum_core::face::{Text, TextSize};
 use aptum_core::form::AddOnKind;
 use aptum_core::geometry::path_text;
 use aptum_core::lettering::{SHELF, Typeface};
+use aptum_core::lines::PER_INCH;
 use aptum_core::rehearsal::Day;
 use aptum_core::sheet::{SheetSize, standard_sizes};
 use aptum_core::units::{Unit, UnitInfo};
 use aptum_core::{LineKind, Workshop};
+use aptum_devices::printer::PPI;
+use aptum_formats::art::{OFFERED_PPI, USUAL_PPI};
 use rocket::serde::json::Json;
 use rocket::{State, get};
 use schemars::JsonSchema;
@@ -39,6 +42,14 @@ pub struct Meta {
     lines: Vec<LineInfo>,
     /// The typefaces of the shelf, the plainest first.
     typefaces: Vec<TypefaceInfo>,
+    /// Pixels in an inch at which the simulated printer prints, the usual first.
+    printer_ppi: [u32; 2],
+    /// Pixels in an inch that are offered for pictures of sheets.
+    picture_ppi: [u32; 3],
+    /// The one of these where nothing is said.
+    usual_ppi: u32,
+    /// Units to the inch in which a cut file can be written.
+    units_per_inch: [f64; 4],
     /// What new things start as.
     starts: Starts,
 }
@@ -122,6 +133,8 @@ pub async fn meta(desk: &State<Desk>) -> Result<Json<Written>, Problem> {
 
 impl Meta {
     fn of(workshop: &Workshop) -> Self {
+        let mut units_per_inch = PER_INCH;
+        units_per_inch.sort_by(f64::total_cmp);
         Self {
             version: env!("CARGO_PKG_VERSION").to_owned(),
             units: Unit::ALL.map(Unit::info).to_vec(),
@@ -142,6 +155,10 @@ impl Meta {
                 .map(|kind| LineInfo { kind, name: kind.name() })
                 .collect(),
             typefaces: SHELF.iter().map(TypefaceInfo::new).collect(),
+            printer_ppi: PPI,
+            picture_ppi: OFFERED_PPI,
+            usual_ppi: USUAL_PPI,
+            units_per_inch,
             starts: Starts::of(workshop),
         }
     }

@@ -1091,7 +1091,15 @@ labels: Array<LabelView>,
 /**
  * Creases and inner cuts.
  */
-lines: Array<LineView>, panels: Array<PanelView>, dimensions: Array<Dimension>, figures: Array<Figure>, sizes: Sizes, 
+lines: Array<LineView>, panels: Array<PanelView>, 
+/**
+ * The same as layers lie on them.
+ */
+whole_panels: Array<WholePanelView>, 
+/**
+ * The panel that is mostly meant, by the name that is shown; none where none is seen.
+ */
+meant: string | null, dimensions: Array<Dimension>, figures: Array<Figure>, sizes: Sizes, 
 /**
  * The three sizes as text: inside, crease to crease, outside; none where they are the same.
  */
@@ -2448,6 +2456,22 @@ lines: Array<LineInfo>,
  * The typefaces of the shelf, the plainest first.
  */
 typefaces: Array<TypefaceInfo>, 
+/**
+ * Pixels in an inch at which the simulated printer prints, the usual first.
+ */
+printer_ppi: [number, number], 
+/**
+ * Pixels in an inch that are offered for pictures of sheets.
+ */
+picture_ppi: [number, number, number], 
+/**
+ * The one of these where nothing is said.
+ */
+usual_ppi: number, 
+/**
+ * Units to the inch in which a cut file can be written.
+ */
+units_per_inch: [number, number, number, number], 
 /**
  * What new things start as.
  */
@@ -4895,6 +4919,10 @@ outlines: number,
  */
 one_from: number | null, one_from_text: string | null, 
 /**
+ * How far before the cut a printed border ends at first, mm.
+ */
+printed_ends: number, 
+/**
  * Corrections by hand that no longer fit, by their places.
  */
 dropped: Array<number>, };
@@ -5071,6 +5099,20 @@ frame: number,
  * True where lines between the pieces divide what is in the frame.
  */
 lines: boolean, };
+
+export type WholePanelView = { 
+/**
+ * The name that is shown.
+ */
+name: string, 
+/**
+ * Its own and those of its strips.
+ */
+names: Array<string>, role: PanelRole, 
+/**
+ * SVG path data, mm.
+ */
+path: string, };
 
 export type WishAsk = { wish: MachineWish, };
 

@@ -8,11 +8,13 @@
 mod chain;
 mod split;
 mod unfold;
+mod whole;
 
 use kurbo::{BezPath, Point};
 
 pub use split::{CutOff, JoinFlap, Joined};
 pub use unfold::{Hang, PlacedPanel, Unfolded};
+pub use whole::{WholePanel, meant, whole_panels};
 
 use crate::line::LineKind;
 use crate::stroke::Perforation;

@@ -1,5 +1,6 @@
 //! A piece laid flat, as drawings and figures that a page can show.
 
+use aptum_core::form::panel::{meant, whole_panels};
 use aptum_core::form::{CutOut, Dimension, Figure, Flat, Part, Role, Sizes, Structure};
 use aptum_core::geometry::{Affine, Shape, Vec2, path_text};
 use aptum_core::id::PartId;
@@ -42,6 +43,18 @@ pub struct PanelView {
     size: [f64; 2],
 }
 
+/// A panel as layers lie on it: a curved one with all its strips.
+#[derive(Debug, Serialize, JsonSchema, TS)]
+pub struct WholePanelView {
+    /// The name that is shown.
+    name: String,
+    /// Its own and those of its strips.
+    names: Vec<String>,
+    role: PanelRole,
+    /// SVG path data, mm.
+    path: String,
+}
+
 /// What a panel does in the finished piece.
 #[derive(Debug, Clone, Copy, Serialize, JsonSchema, TS)]
 #[serde(rename_all = "kebab-case")]
@@ -52,6 +65,16 @@ pub enum PanelRole {
     Flap,
     /// Glued over.
     Glue,
+}
+
+impl From<Role> for PanelRole {
+    fn from(role: Role) -> Self {
+        match role {
+            Role::Face => Self::Face,
+            Role::Flap => Self::Flap,
+            Role::Glue => Self::Glue,
+        }
+    }
 }
 
 /// One piece laid flat.
@@ -80,6 +103,10 @@ pub struct FlatView {
     /// Creases and inner cuts.
     lines: Vec<LineView>,
     panels: Vec<PanelView>,
+    /// The same as layers lie on them.
+    whole_panels: Vec<WholePanelView>,
+    /// The panel that is mostly meant, by the name that is shown; none where none is seen.
+    meant: Option<String>,
     dimensions: Vec<Dimension>,
     figures: Vec<Figure>,
     sizes: Sizes,
@@ -163,6 +190,7 @@ pub fn flat(unit: Unit, sheet: [f64; 2], prepared: &PreparedPiece, flat: &Flat) 
     let path = piece.path();
     let sizes = &flat.sizes;
     let structure = piece.form.structure();
+    let whole = whole_panels(flat);
     FlatView {
         size: [flat.bounds.width(), flat.bounds.height()],
         size_text: format!(
@@ -209,15 +237,21 @@ pub fn flat(unit: Unit, sheet: [f64; 2], prepared: &PreparedPiece, flat: &Flat) 
                 PanelView {
                     name: panel.name.clone(),
                     shown: panel.shown_name().to_owned(),
-                    role: match panel.role {
-                        Role::Face => PanelRole::Face,
-                        Role::Flap => PanelRole::Flap,
-                        Role::Glue => PanelRole::Glue,
-                    },
+                    role: panel.role.into(),
                     path: path_text(&outline),
                     centre: [bounds.center().x, bounds.center().y],
                     size: [bounds.width(), bounds.height()],
                 }
+            })
+            .collect(),
+        meant: meant(&whole).map(|panel| panel.name.clone()),
+        whole_panels: whole
+            .into_iter()
+            .map(|panel| WholePanelView {
+                name: panel.name,
+                names: panel.names,
+                role: panel.role.into(),
+                path: path_text(&panel.outline),
             })
             .collect(),
         // In the job a figure lies below its piece.

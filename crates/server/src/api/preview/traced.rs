@@ -36,6 +36,8 @@ pub struct TracedView {
     /// The least border at which they are one, mm, and as text.
     one_from: Option<f64>,
     one_from_text: Option<String>,
+    /// How far before the cut a printed border ends at first, mm.
+    printed_ends: f64,
     /// Corrections by hand that no longer fit, by their places.
     dropped: Vec<usize>,
 }
@@ -110,6 +112,8 @@ pub fn traced(traced: &Traced, facts: &TracedFacts, at: Vec2, unit: Unit) -> Opt
         outlines: facts.outlines,
         one_from: facts.one_from,
         one_from_text: facts.one_from.map(|mm| measure(mm, unit)),
+        // Half of the border stays the card's, half is printed.
+        printed_ends: (traced.border.distance * 50.0).round() / 100.0,
         dropped: facts.dropped.clone(),
     })
 }
