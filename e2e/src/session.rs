@@ -88,9 +88,7 @@ async fn clear(session: &Session) -> Option<()> {
 }
 
 async fn start() -> Session {
-    let folder = TempDir::new().expect("a temporary directory");
-    let (keeper, port) =
-        (0..5).find_map(|_| start_driver(folder.path())).expect("chromedriver starts");
+    let (folder, keeper, port) = (0..5).find_map(|_| start_driver()).expect("chromedriver starts");
     let downloads = folder.path().join("downloads");
     std::fs::create_dir(&downloads).expect("a folder for downloads");
     let options = json!({
@@ -112,11 +110,13 @@ async fn start() -> Session {
     Session { client, keeper, folder }
 }
 
-/// A ChromeDriver and its port; `None` when the port that it picked was taken meanwhile.
-fn start_driver(folder: &Path) -> Option<(Child, String)> {
+/// A ChromeDriver with its folder and port; `None` when the port that it picked was taken meanwhile. A driver that ends
+/// takes its folder along, so each has one of its own.
+fn start_driver() -> Option<(TempDir, Child, String)> {
+    let folder = TempDir::new().expect("a temporary directory");
     let mut keeper = Command::new("sh")
         .args(["-c", KEEPER])
-        .arg(folder)
+        .arg(folder.path())
         .stdin(Stdio::piped())
         .stdout(Stdio::piped())
         .stderr(Stdio::null())
@@ -127,7 +127,8 @@ fn start_driver(folder: &Path) -> Option<(Child, String)> {
     let mut lines = output.lines().map_while(Result::ok);
     let ready = lines.find(|line| line.contains("started successfully on port"));
     if let Some(line) = ready {
-        return Some((keeper, line.chars().filter(char::is_ascii_digit).collect()));
+        let port = line.chars().filter(char::is_ascii_digit).collect();
+        return Some((folder, keeper, port));
     }
     drop(keeper.stdin.take());
     let _ = keeper.wait();

@@ -165,17 +165,17 @@ impl UnderWhite {
         for inked in inks.filter(is_coloured) {
             match &inked.ink {
                 Ink::Area { path, clip, .. } => {
-                    let own = Region::inside(path);
+                    let own = Region::painted(path);
                     let own = match clip {
-                        Some(clip) => own.intersection(&Region::inside(clip)),
+                        Some(clip) => own.intersection(&Region::painted(clip)),
                         None => own,
                     };
                     covered = covered.union(&own);
                 }
-                Ink::Words { path } => covered = covered.union(&Region::inside(path)),
+                Ink::Words { path } => covered = covered.union(&Region::painted(path)),
                 Ink::Picture { blob, place, clip, .. } => {
                     let square = polygon(&SQUARE.map(|corner| *place * Point::from(corner)));
-                    let seen = Region::inside(&square).intersection(&Region::inside(clip));
+                    let seen = Region::inside(&square).intersection(&Region::painted(clip));
                     pictures.push((blob, *place, seen));
                 }
             }

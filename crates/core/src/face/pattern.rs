@@ -121,7 +121,7 @@ impl Pattern {
             let motif = at * unit.clone();
             match lies {
                 Lies::Inside if !is_striped => all.extend(motif),
-                _ => all.extend(Region::inside(&motif).intersection(area).to_path()),
+                _ => all.extend(Region::painted(&motif).intersection(area).to_path()),
             }
         }
         all

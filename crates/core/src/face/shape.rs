@@ -261,7 +261,7 @@ impl Runs {
 impl Stripes {
     /// The stripes within an outline, the middle of one through its middle. None where there would be too many.
     fn within(&self, outline: &BezPath) -> BezPath {
-        let area = Region::inside(outline);
+        let area = Region::painted(outline);
         let Some(bounds) = area.bounds() else { return BezPath::new() };
         let long = bounds.width().hypot(bounds.height()) / 2.0;
         let count = (long / self.pitch.max(1e-3)).ceil();

@@ -16,6 +16,17 @@ pub(crate) struct Node {
     pub along: f64,
 }
 
+/// What stays of a line's ends while it is moved.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Ends {
+    /// They are one place, through which it goes on.
+    Joined,
+    /// Their places.
+    Placed,
+    /// Their places and ways.
+    Held,
+}
+
 /// How far a single node may be from a line that is near to the others, of the tolerance.
 const MOST: f64 = 1.6;
 
@@ -44,13 +55,13 @@ pub(crate) fn append(path: &mut BezPath, nodes: &[Node], tolerance: f64, line: f
 pub(crate) fn append_few(
     path: &mut BezPath,
     nodes: &[Node],
-    is_ring: bool,
+    ends: Ends,
     tolerance: f64,
     line: f64,
 ) {
     let found = [3.0, 2.4, 2.0, 1.7, 1.4, 1.2, 1.0].into_iter().find_map(|share| {
         let first = greedy(nodes, share * tolerance);
-        refitted(&first, nodes, is_ring).filter(|Refit { strays, .. }| {
+        refitted(&first, nodes, ends).filter(|Refit { strays, .. }| {
             strays.most <= MOST * tolerance && strays.mean <= MEAN * tolerance
         })
     });
@@ -170,10 +181,10 @@ fn cubic(nodes: &[Node]) -> (CubicBez, f64) {
 
 #[cfg(test)]
 mod tests {
-    use kurbo::{BezPath, ParamCurve, ParamCurveNearest, Point, Shape, Vec2};
+    use kurbo::{BezPath, ParamCurveNearest, Point, Shape, Vec2};
     use proptest::prelude::*;
 
-    use super::{MOST, Node, append, append_few};
+    use super::{Ends, MOST, Node, append, append_few};
 
     /// Nodes of a ring about the origin whose radius swings, at even turns.
     fn ring(radius: f64, waves: &[(f64, f64, f64)], count: u32) -> Vec<Node> {
@@ -212,7 +223,7 @@ mod tests {
         let nodes = ring(50.0, &[], 200);
         for (tolerance, most) in [(0.02, 4), (0.15, 3)] {
             let mut path = BezPath::new();
-            append_few(&mut path, &nodes, true, tolerance, 1e-3);
+            append_few(&mut path, &nodes, Ends::Joined, tolerance, 1e-3);
             path.close_path();
             assert!(path.segments().count() <= most, "{}", path.to_svg());
             assert!(off(&path, &nodes) <= MOST * tolerance);
@@ -230,12 +241,20 @@ mod tests {
                 along: x,
             })
             .collect();
-        let mut path = BezPath::new();
-        append_few(&mut path, &nodes, false, 0.05, 1e-3);
-        let all: Vec<_> = path.segments().collect();
-        assert_eq!(all[0].start(), nodes[0].at);
-        assert_eq!(all[all.len() - 1].end(), nodes[80].at);
-        assert!(off(&path, &nodes) <= MOST * 0.05);
+        for ends in [Ends::Placed, Ends::Held] {
+            let mut path = BezPath::new();
+            append_few(&mut path, &nodes, ends, 0.05, 1e-3);
+            let all: Vec<_> = path.segments().map(|own| own.to_cubic()).collect();
+            let (first, last) = (all[0], all[all.len() - 1]);
+            assert!(first.p0.distance(nodes[0].at) < 1e-9);
+            assert!(last.p3.distance(nodes[80].at) < 1e-9);
+            assert!(off(&path, &nodes) <= MOST * 0.05);
+            if ends == Ends::Held {
+                let turn = |one: Vec2, other: Vec2| one.cross(other).atan2(one.dot(other)).abs();
+                assert!(turn(first.p1 - first.p0, nodes[0].way) < 1e-6);
+                assert!(turn(last.p3 - last.p2, nodes[80].way) < 1e-6);
+            }
+        }
     }
 
     proptest! {
@@ -250,7 +269,7 @@ mod tests {
             let waves: Vec<_> = waves.iter().map(|(often, share, at)| (f64::from(*often), *share, *at)).collect();
             let nodes = ring(radius, &waves, 360);
             let (mut few, mut plain) = (BezPath::new(), BezPath::new());
-            append_few(&mut few, &nodes, true, tolerance, 1e-6);
+            append_few(&mut few, &nodes, Ends::Joined, tolerance, 1e-6);
             append(&mut plain, &nodes, tolerance, 1e-6);
             prop_assert!(few.segments().count() <= plain.segments().count());
             prop_assert!(off(&few, &nodes) <= MOST * tolerance + 1e-6);

@@ -14,7 +14,7 @@ mod region;
 
 pub use border::{Join, fine_region, redrawn, redrawn_as};
 pub(crate) use crossing::crossings;
-pub(crate) use cubics::{Node, append, append_few};
+pub(crate) use cubics::{Ends, Node, append, append_few};
 pub use distance::gap;
 pub use faces::{Face as DividedFace, Faces, Side, faces};
 pub use kurbo::{Affine, BezPath, PathEl, PathSeg, Point, Rect, Shape, Vec2};

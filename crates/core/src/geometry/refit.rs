@@ -3,13 +3,16 @@
 use kurbo::{CubicBez, ParamCurve, ParamCurveDeriv, Point, Vec2};
 use nalgebra::{SMatrix, SVector};
 
-use super::Node;
+use super::cubics::{Ends, Node};
 
 /// How often every joint is moved.
 const ROUNDS: usize = 12;
 
 /// What holds a joint where it is, beside what its samples say: without it a straight line's joints would wander along.
 const HOLD: f64 = 1e-3;
+
+/// What holds an end as good as still.
+const FIXED: f64 = 1e12;
 
 /// The least cosine between a cubic's way and the line's.
 const LEAST_ALONG: f64 = 0.5;
@@ -66,14 +69,13 @@ struct Sample {
 }
 
 /// Moves cubics, each with the nodes that it was drawn for, so that the squares of their distances from all nodes are
-/// least (Gauss and Newton's way, joint after joint). Ends of a line that is no ring stay where they are, but for their
-/// ways. Nothing where one would run back.
+/// least (Gauss and Newton's way, joint after joint). Ends stay as is said. Nothing where one would run back.
 pub(super) fn refitted(
     cubics: &[(CubicBez, std::ops::Range<usize>)],
     nodes: &[Node],
-    is_ring: bool,
+    ends: Ends,
 ) -> Option<Refit> {
-    let mut line = Line::of(cubics, is_ring)?;
+    let mut line = Line::of(cubics, ends)?;
     let mut samples: Vec<Sample> = Vec::new();
     for (on, (_, range)) in cubics.iter().enumerate() {
         let (first, last) = (nodes[range.start].along, nodes[range.end].along);
@@ -121,12 +123,13 @@ fn goes_on(cubics: &[CubicBez], samples: &[Sample]) -> bool {
 #[derive(Debug, Clone)]
 struct Line {
     joints: Vec<Joint>,
-    is_ring: bool,
+    ends: Ends,
 }
 
 impl Line {
-    fn of(cubics: &[(CubicBez, std::ops::Range<usize>)], is_ring: bool) -> Option<Self> {
+    fn of(cubics: &[(CubicBez, std::ops::Range<usize>)], ends: Ends) -> Option<Self> {
         let (last, _) = cubics.last()?;
+        let is_ring = ends == Ends::Joined;
         let mut before = if is_ring { last.p3 - last.p2 } else { Vec2::ZERO };
         let mut joints: Vec<Joint> = Vec::with_capacity(cubics.len() + 1);
         for (own, _) in cubics {
@@ -143,11 +146,15 @@ impl Line {
             let angle = before.angle();
             joints.push(Joint { at: last.p3, angle, before: before.hypot(), after: 0.0 });
         }
-        Some(Self { joints, is_ring })
+        Some(Self { joints, ends })
+    }
+
+    fn is_ring(&self) -> bool {
+        self.ends == Ends::Joined
     }
 
     fn count(&self) -> usize {
-        self.joints.len() - usize::from(!self.is_ring)
+        self.joints.len() - usize::from(!self.is_ring())
     }
 
     fn ends(&self, on: usize) -> (&Joint, &Joint) {
@@ -179,10 +186,10 @@ impl Line {
                 let bend = bend.max(0.3 * slope.hypot2()).max(1e-12);
                 let t = sample.t - gap.dot(slope) / bend;
                 let (on, t) = match t {
-                    t if t < 0.0 && (self.is_ring || sample.on > 0) => {
+                    t if t < 0.0 && (self.is_ring() || sample.on > 0) => {
                         ((sample.on + count - 1) % count, 1.0)
                     }
-                    t if t > 1.0 && (self.is_ring || sample.on + 1 < count) => {
+                    t if t > 1.0 && (self.is_ring() || sample.on + 1 < count) => {
                         ((sample.on + 1) % count, 0.0)
                     }
                     t => (sample.on, t.clamp(0.0, 1.0)),
@@ -212,7 +219,7 @@ impl Line {
         }
         for at in 0..self.joints.len() {
             let before = match at {
-                0 if self.is_ring => Some(self.count() - 1),
+                0 if self.is_ring() => Some(self.count() - 1),
                 0 => None,
                 at => Some(at - 1),
             };
@@ -258,10 +265,8 @@ impl Line {
                 add(after, false);
             }
             if before.is_none() || after.is_none() {
-                // A fixed end.
-                for side in [0, 1] {
-                    normal[(side, side)] = 1e12;
-                }
+                let fixed = if self.ends == Ends::Held { 3 } else { 2 };
+                (0..fixed).for_each(|own| normal[(own, own)] = FIXED);
             }
             let by = normal.cholesky()?.solve(&right);
             let mut moved = joint.moved(&by);

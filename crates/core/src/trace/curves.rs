@@ -4,7 +4,7 @@
 use kurbo::{BezPath, Point, Shape, Vec2};
 
 use super::corners::{Corner, Even, corners, direction, meeting, roughness};
-use crate::geometry::{Node, append, append_few};
+use crate::geometry::{Ends, Node, append, append_few};
 
 /// A ring drawn in lines and curves.
 #[derive(Debug, Clone)]
@@ -48,18 +48,18 @@ fn drawn(even: &Even, tolerance: f64, crossings: &[Point], is_close: bool) -> Fi
     // What strays to one side all the way changes what the line encloses, so clean lines are kept to closely; where there
     // is noise, following it takes nodes and gains nothing.
     let stray = tolerance * (0.2 + 0.2 * ((rough / CLEAN).clamp(1.0, 6.2) - 1.0));
-    let put = |path: &mut BezPath, nodes: &[Node], is_ring: bool| {
+    let put = |path: &mut BezPath, nodes: &[Node], ends: Ends| {
         if is_close {
             append(path, nodes, stray, LIKE_A_LINE);
         } else {
-            append_few(path, nodes, is_ring, stray, LIKE_A_LINE);
+            append_few(path, nodes, ends, stray, LIKE_A_LINE);
         }
     };
     let stretches = stretches(even, corners(even, blur), crossings);
     let mut path = BezPath::new();
     if stretches.is_empty() {
         let nodes = smooth_nodes(&even.points, true, even.spacing, blur);
-        put(&mut path, &nodes, true);
+        put(&mut path, &nodes, Ends::Joined);
         path.close_path();
         return Fitted { path, corners: Vec::new() };
     }
@@ -98,7 +98,7 @@ fn drawn(even: &Even, tolerance: f64, crossings: &[Point], is_close: bool) -> Fi
             let points: Vec<Point> =
                 std::iter::once(from).chain(sections[at].iter().copied()).chain([to]).collect();
             let nodes = smooth_nodes(&points, false, even.spacing, blur);
-            put(&mut path, &nodes, false);
+            put(&mut path, &nodes, Ends::Placed);
         }
     }
     path.close_path();

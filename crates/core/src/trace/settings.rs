@@ -137,10 +137,17 @@ impl Trace {
         faults.range(&field("gap"), "The gap", self.gap, GAPS, show);
         let area = |area: f64| format!("{area} mm²");
         faults.range(&field("least"), "What is left out", self.least, 0.0..=10_000.0, area);
-        let shares = self.part.iter().flatten().chain(self.around.iter().flatten());
-        let is_sound = shares.clone().all(|share| (0.0..=1.0).contains(share))
-            && self.part.is_none_or(|[left, top, right, bottom]| left < right && top < bottom);
-        if !is_sound {
+        let is_in = |share: &f64| (0.0..=1.0).contains(share);
+        if !self.around.iter().flatten().all(is_in) {
+            faults.add(InputError::plain(
+                &field("around"),
+                "The motif that was chosen lies beside the picture",
+                Remedy::set("Take all motifs", &field("around"), Setting::Standard),
+            ));
+        }
+        let has_area =
+            self.part.is_none_or(|[left, top, right, bottom]| left < right && top < bottom);
+        if !(self.part.iter().flatten().all(is_in) && has_area) {
             faults.add(InputError::plain(
                 &field("part"),
                 "The part of the picture lies beside it, or has no area",

@@ -2,7 +2,8 @@
 
 use aptum_core::check::State;
 use aptum_core::face::{
-    Face, Finish, Ink, Layer, LayerKind, Lying, Separation, Shape, ShapeSize, Side, UnderWhite,
+    Face, Finish, Ink, Layer, LayerKind, Lying, Separation, Shape, ShapeSize, Side, Text, TextSize,
+    UnderWhite,
 };
 use aptum_core::form::Form;
 use aptum_core::geometry::{Rect, Region, Shape as _};
@@ -35,9 +36,28 @@ fn white(prepared: &Prepared) -> Option<Region> {
     let art = &prepared.first().arts[0];
     let white = art.all().find(|inked| inked.finish == Finish::White)?;
     match &white.ink {
-        Ink::Area { path, .. } => Some(Region::inside(path)),
+        Ink::Area { path, .. } => Some(Region::painted(path)),
         other => panic!("{other:?}"),
     }
+}
+
+/// The card shines through the insides of letters: white lies beneath their strokes alone.
+#[test]
+fn white_beneath_words_leaves_their_insides_open() {
+    let words = Text { size: TextSize::Capitals(16.0), ..Text::new("8oB") };
+    let mut job = job(vec![Layer::new("l1", LayerKind::Text(words))]);
+    job.pieces[0].face.as_mut().unwrap().white =
+        UnderWhite { on: true, choke: 0.0, ..UnderWhite::default() };
+    let prepared = prepare(&job, &workshop()).unwrap();
+    let letters = prepared.first().arts[0].all().find_map(|own| match &own.ink {
+        Ink::Area { path, .. } if own.finish == Finish::Colour => Some(Region::wound(path)),
+        _ => None,
+    });
+    let (white, letters) = (white(&prepared).unwrap(), letters.unwrap());
+    let off = white.minus(&letters).area() + letters.minus(&white).area();
+    assert!(off < 0.01 * letters.area(), "{off} mm² of {}", letters.area());
+    let solid = Region::inside(&letters.to_path());
+    assert!(solid.area() > 1.15 * letters.area(), "five insides are open");
 }
 
 fn bounds(region: &Region) -> Rect {

@@ -35,6 +35,7 @@ mod records;
 mod rehearsals;
 mod returned;
 mod runs;
+mod shaken;
 mod sheet;
 mod sizes;
 mod split;

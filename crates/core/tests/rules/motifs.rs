@@ -9,7 +9,7 @@ use aptum_core::face::{
     TextSize,
 };
 use aptum_core::form::Form;
-use aptum_core::geometry::{Point, Rect, Region, Shape};
+use aptum_core::geometry::{Affine, Point, Rect, Region, Shape};
 use aptum_core::job::{JobPiece, with_changes};
 use aptum_core::lettering::{FontBytes, OwnTypeface, SHELF};
 use aptum_core::piece_checks::missing_blobs;
@@ -114,6 +114,27 @@ proptest! {
         let own = alone.set([200.0, 200.0]).path.bounding_box();
         prop_assert!((own.width() - bounds.width()).abs() < 0.05 * bounds.width() / points.min(1.0) + 0.2);
     }
+}
+
+/// Words that are cut off at the edge keep the insides of their letters open, as whole ones do.
+#[test]
+fn words_cut_off_at_the_edge_keep_their_insides_open() {
+    let made = |side: f64| prepared(pattern(word("8"), [side, side], Grid::Pitch([400.0, 400.0])));
+    let path = |made: &Prepared| match &made.first().arts[0].all().next().unwrap().ink {
+        Ink::Area { path, .. } => path.clone(),
+        other => panic!("{other:?}"),
+    };
+    let (small, large) = (made(10.0), made(120.0));
+    let whole = path(&small);
+    let middle = whole.bounding_box().center().to_vec2();
+    let grown = Affine::translate(middle) * Affine::scale(12.0) * Affine::translate(-middle);
+    let seen = Region::rect(large.first().flat.parts[0].bounds);
+    let wanted = Region::wound(&(grown * whole.clone())).intersection(&seen);
+    let solid = Region::inside(&(grown * whole)).intersection(&seen);
+    assert!(solid.area() > 1.2 * wanted.area(), "what it encloses is seen");
+    let cut = Region::wound(&path(&large));
+    let off = cut.minus(&wanted).area() + wanted.minus(&cut).area();
+    assert!(off < 0.01 * wanted.area(), "{off} mm² of {}", wanted.area());
 }
 
 /// What lies across the edge of its area is cut off there, and counted up to a bound.

@@ -229,8 +229,12 @@ fn clip_of(group: &usvg::Group, to: Affine) -> Option<Region> {
     let clip = group.clip_path()?;
     let left = |clip: &usvg::ClipPath| {
         let mut all = Region::empty();
-        paths(clip.root(), to * affine(clip.transform()), &mut |path| {
-            all = all.union(&Region::inside(&path));
+        paths(clip.root(), to * affine(clip.transform()), &mut |path, rule| {
+            let own = match rule {
+                usvg::FillRule::NonZero => Region::painted(&path),
+                usvg::FillRule::EvenOdd => Region::alternating(&path),
+            };
+            all = all.union(&own);
         });
         all
     };
@@ -238,12 +242,15 @@ fn clip_of(group: &usvg::Group, to: Affine) -> Option<Region> {
     Some(clip.clip_path().map_or_else(|| own.clone(), |further| own.intersection(&left(further))))
 }
 
-fn paths(group: &usvg::Group, to: Affine, each: &mut dyn FnMut(BezPath)) {
+fn paths(group: &usvg::Group, to: Affine, each: &mut dyn FnMut(BezPath, usvg::FillRule)) {
     let to = to * affine(group.transform());
     for node in group.children() {
         match node {
             Node::Group(inner) => paths(inner, to, each),
-            Node::Path(path) => each(placed(path.data(), to)),
+            Node::Path(path) => {
+                let rule = path.fill().map_or(usvg::FillRule::NonZero, usvg::Fill::rule);
+                each(placed(path.data(), to), rule);
+            }
             Node::Text(text) => paths(text.flattened(), to, each),
             Node::Image(_) => {}
         }

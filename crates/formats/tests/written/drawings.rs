@@ -122,6 +122,30 @@ fn what_lies_off_the_page_is_hidden() {
     }
 }
 
+/// SVG 2 and CSS Masking 1, 14.3.2: a clip's own rule says whether a ring leaves its inside open.
+#[test]
+fn what_a_clips_hole_hides_is_hidden() {
+    let against = "M10 10H90V50H10Z M40 20V40H60V20Z";
+    let along = "M10 10H90V50H10Z M40 20H60V40H40Z";
+    for (ring, rule, open) in [
+        (against, "nonzero", true),
+        (along, "nonzero", false),
+        (along, "evenodd", true),
+        (against, "evenodd", true),
+    ] {
+        let svg = format!(
+            r#"<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60">
+            <clipPath id="c"><path d="{ring}" clip-rule="{rule}"/></clipPath>
+            <g clip-path="url(#c)"><path d="M0 30H100" stroke="red"/></g></svg>"#
+        );
+        let lines =
+            lengths_by(&brought(svg.as_bytes(), 1).unwrap(), |group| group.look.name().to_owned());
+        let seen = lines[Look::Stroke.name()] * 25.4 / 96.0;
+        let wanted = if open { 60.0 } else { 80.0 };
+        assert!((seen - wanted).abs() < 0.05, "{ring} {rule}: {seen}");
+    }
+}
+
 #[test]
 fn a_crease_pattern_says_what_its_edges_are() {
     let fold = br#"{ "file_spec": 1.2, "frame_unit": "cm", "vertices_coords": [[0,0],[10,0],[10,10],[0,10]],

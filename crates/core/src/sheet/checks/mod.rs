@@ -11,14 +11,15 @@ use std::cell::OnceCell;
 
 use kurbo::{Rect, Shape, Vec2};
 
-use super::{Layout, Misfit, Piece, laid_of, ways_to_fit};
+use super::{Layout, Misfit, Piece, laid_of, rotation, ways_to_fit};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::face::{Coverage, LayerKind};
+use crate::form::Role;
 use crate::geometry::path_text;
 use crate::job::Job;
 use crate::records::Records;
-use crate::sheet::Ground;
+use crate::sheet::{Ground, OnGround};
 use crate::units::measure;
 use crate::workshop::Workshop;
 
@@ -108,6 +109,17 @@ impl Scene<'_> {
         self.ways.get_or_init(|| ways_to_fit(self.job, self.workshop)).clone()
     }
 
+    /// What makes this piece fit. The ways of the job are those of its piece that fits least; another goes its own.
+    fn ways_of(&self, piece: &OnGround) -> Vec<Remedy> {
+        let own = &piece.drawn.job_piece;
+        if self.ground.critical().0.drawn.job_piece.id == own.id || own.form.gathered().is_some() {
+            return self.ways();
+        }
+        let mut alone = self.job.clone();
+        alone.pieces.retain(|other| other.id == own.id);
+        ways_to_fit(&alone, self.workshop)
+    }
+
     /// The turn in which the copies lie, or in which the piece misses by least.
     fn turn(&self) -> f64 {
         let laid = self.layout.runs.iter().flat_map(|run| &run.placements);
@@ -149,14 +161,26 @@ impl Scene<'_> {
                     printed,
                     windows.print.base,
                 )
-                .map(|check| self.spare_the_flaps(check)),
+                .into_iter()
+                .zip([Vec2::new(1.0, 0.0), Vec2::new(0.0, 1.0)])
+                .map(|(check, way)| self.spare_the_flaps(check, turn, way)),
             );
         }
         checks
     }
 
-    fn spare_the_flaps(&self, check: Check) -> Check {
-        let piece = &self.ground.critical().0.drawn.job_piece;
+    /// Leaves flaps unprinted, where what is left of the print fits that way.
+    fn spare_the_flaps(&self, check: Check, turn: f64, way: Vec2) -> Check {
+        let (drawn, at) = self.ground.critical();
+        let piece = &drawn.drawn.job_piece;
+        let panels = drawn.flat.parts[at].panels.iter().filter(|panel| panel.role == Role::Face);
+        let faces = panels
+            .map(|panel| (rotation(turn) * panel.outline.clone()).bounding_box())
+            .reduce(|all, own| all.union(own));
+        let left = faces.map_or(0.0, |faces| faces.size().to_vec2().dot(way));
+        if check.gauge.is_none_or(|gauge| left > gauge.bound) {
+            return check;
+        }
         let layers = piece.face.iter().flat_map(|face| &face.layers);
         let on_flaps = layers.filter(|layer| {
             matches!(&layer.kind, LayerKind::Colour { coverage: Coverage::Flaps, .. })
@@ -191,7 +215,7 @@ impl Scene<'_> {
                     .saying(format!("{} missing in the kept layout", wanted - laid.min(wanted)))
                     .remedy(rows_again());
             } else {
-                check = check.remedies(|| self.ways());
+                check = check.remedies(|| self.ways_of(piece));
             }
             checks.push(check.of_piece(&piece.drawn.job_piece, !several));
         }

@@ -2,11 +2,10 @@
 //! wherever near neighbours gain by it, then small disturbances from which the same finds shorter orders still. It ends
 //! after an amount of work, not of time, so that the same lines give the same order on any machine.
 
-use std::collections::VecDeque;
-
 use kurbo::Point;
 
 use super::near::Beginnings;
+use super::waiting::Waiting;
 use super::{Effort, Known};
 
 /// An order of more lines is only built.
@@ -18,21 +17,15 @@ const NEAR: usize = 8;
 /// The longest stretch that is taken elsewhere as a whole.
 const LONGEST: usize = 3;
 
-/// An order of more lines only ever grows shorter: it would not cool in the time there is.
-const MOST_COOLED: usize = 2_000;
-
-/// How much longer an order may be at first, of the mean way between two lines.
-const WARM: f64 = 0.8;
-
 /// What is no gain, mm.
-const NOTHING: f64 = 1e-7;
+pub(super) const NOTHING: f64 = 1e-7;
 
 /// A line and in which of its ways it is worked.
 pub(super) type Step = (usize, usize);
 
 /// A change of an order, as it can be taken back.
 #[derive(Clone, Copy)]
-enum Done {
+pub(super) enum Done {
     /// What lies between two places, both counted, was turned about.
     Turned(usize, usize),
     /// What lies from one place up to another was moved behind what follows up to a third.
@@ -45,16 +38,16 @@ enum Done {
 pub(super) struct Tour<'a> {
     known: &'a [Known],
     from: Point,
-    order: Vec<Step>,
+    pub(super) order: Vec<Step>,
     /// Where in the order each line is.
-    place: Vec<usize>,
+    pub(super) place: Vec<usize>,
     /// The lines around each line.
     near: Vec<Vec<usize>>,
     has_rules: bool,
     /// What was done since the last disturbance.
-    log: Vec<Done>,
-    work: usize,
-    effort: Effort,
+    pub(super) log: Vec<Done>,
+    pub(super) work: usize,
+    pub(super) effort: Effort,
 }
 
 impl<'a> Tour<'a> {
@@ -103,12 +96,12 @@ impl<'a> Tour<'a> {
     }
 
     /// Where the tool is before a place of the order.
-    fn before(&self, at: usize) -> Point {
+    pub(super) fn before(&self, at: usize) -> Point {
         if at == 0 { self.from } else { self.last(at - 1) }
     }
 
     /// The way from somewhere to a place of the order; none past its end, where the tool may stay.
-    fn to(&self, from: Point, at: usize) -> f64 {
+    pub(super) fn to(&self, from: Point, at: usize) -> f64 {
         if at < self.order.len() { from.distance(self.first(at)) } else { 0.0 }
     }
 
@@ -128,7 +121,7 @@ impl<'a> Tour<'a> {
         self.log.push(Done::Turned(first, last));
     }
 
-    fn shift(&mut self, first: usize, middle: usize, end: usize) {
+    pub(super) fn shift(&mut self, first: usize, middle: usize, end: usize) {
         self.order[first..end].rotate_left(middle - first);
         for at in first..end {
             self.place[self.order[at].0] = at;
@@ -143,7 +136,7 @@ impl<'a> Tour<'a> {
     }
 
     /// Takes everything back that is in the log.
-    fn take_back(&mut self) {
+    pub(super) fn take_back(&mut self) {
         while let Some(done) = self.log.pop() {
             match done {
                 Done::Turned(first, last) => self.turn(first, last),
@@ -155,9 +148,9 @@ impl<'a> Tour<'a> {
     }
 
     /// Makes what waits shorter, with what that touches, until nothing gains; gives how much shorter.
-    fn settle(&mut self, waiting: &mut Waiting) -> f64 {
+    pub(super) fn settle(&mut self, waiting: &mut Waiting) -> f64 {
         let mut gained = 0.0;
-        while let Some(strand) = waiting.next() {
+        while let Some(strand) = waiting.first() {
             while let Some(gain) = self.improve(strand, waiting) {
                 gained += gain;
                 if self.work > self.effort.work {
@@ -177,7 +170,7 @@ impl<'a> Tour<'a> {
             .or_else(|| (1..=LONGEST).find_map(|long| self.elsewhere(strand, long, waiting)))
     }
 
-    fn touch(&self, places: impl IntoIterator<Item = usize>, waiting: &mut Waiting) {
+    pub(super) fn touch(&self, places: impl IntoIterator<Item = usize>, waiting: &mut Waiting) {
         for at in places {
             if let Some((strand, _)) = self.order.get(at) {
                 waiting.add(*strand);
@@ -296,7 +289,7 @@ impl<'a> Tour<'a> {
     }
 
     /// The same for a stretch that is taken elsewhere, and turned about.
-    fn may_move(&self, first: usize, end: usize, gap: usize, is_back: bool) -> bool {
+    pub(super) fn may_move(&self, first: usize, end: usize, gap: usize, is_back: bool) -> bool {
         if !self.has_rules {
             return true;
         }
@@ -337,105 +330,6 @@ impl<'a> Tour<'a> {
             way = costs[at][way].1;
         }
     }
-
-    /// Changes two short stretches that follow each other, makes what that touches shorter, and keeps what is shorter; at
-    /// first what is a little longer too, less and less (Kirkpatrick et al. 1983), since rules leave few ways that only
-    /// ever grow shorter. The shortest is kept.
-    fn disturb(&mut self, waiting: &mut Waiting) {
-        let count = self.order.len();
-        if count < 3 {
-            return;
-        }
-        let mut dice = fastrand::Rng::with_seed(self.effort.seed);
-        let all = self.effort.tries * count;
-        let warm = if count <= MOST_COOLED { WARM * self.length() / real(count) } else { 0.0 };
-        // By how much the order is longer than the shortest.
-        let mut over = 0.0;
-        let mut shortest: Option<Vec<Step>> = None;
-        for tried in 0..all {
-            if self.work > self.effort.work {
-                break;
-            }
-            // Mostly short stretches; now and then one as long as a whole row of copies.
-            let most = if dice.usize(..4) == 0 { count.min(400) } else { count.min(30) };
-            let long = 2 + dice.usize(..most - 1);
-            let first = dice.usize(..=count - long);
-            let middle = first + 1 + dice.usize(..long - 1);
-            let end = first + long;
-            if !self.may_move(first, middle, end, false) {
-                continue;
-            }
-            self.log.clear();
-            let joints = |own: &Self, middle: usize| {
-                own.to(own.before(first), first)
-                    + own.to(own.before(middle), middle)
-                    + own.to(own.before(end), end)
-            };
-            let was = joints(self, middle);
-            self.shift(first, middle, end);
-            let middle = first + (end - middle);
-            let lost = joints(self, middle) - was;
-            let ends = [first.wrapping_sub(1), first, middle - 1, middle, end - 1, end];
-            self.touch(ends, waiting);
-            let longer = lost - self.settle(waiting);
-            // What is as long as before is kept too: in rows and columns the way on leads over such.
-            let done = (real(tried) / real(all)).max(real(self.work) / real(self.effort.work));
-            let heat = warm * (1.0 - done).max(0.0).powi(2);
-            if longer > NOTHING && longer > -heat * dice.f64().max(1e-12).ln() {
-                self.take_back();
-                continue;
-            }
-            if longer > NOTHING && over <= NOTHING {
-                let after = self.order.clone();
-                self.take_back();
-                shortest = Some(std::mem::replace(&mut self.order, after));
-                self.order.iter().enumerate().for_each(|(at, (own, _))| self.place[*own] = at);
-                self.work += 2 * count;
-            }
-            over += longer;
-            if over < -NOTHING {
-                over = 0.0;
-                shortest = None;
-            }
-        }
-        if let Some(shortest) = shortest.filter(|_| over > NOTHING) {
-            self.order = shortest;
-            self.order.iter().enumerate().for_each(|(at, (own, _))| self.place[*own] = at);
-        }
-    }
-
-    /// How far the tool travels.
-    fn length(&self) -> f64 {
-        (0..self.order.len()).map(|at| self.to(self.before(at), at)).sum()
-    }
-}
-
-/// Lines that wait to be looked at, each once.
-struct Waiting {
-    queue: VecDeque<usize>,
-    is_in: Vec<bool>,
-}
-
-impl Waiting {
-    fn of(count: usize) -> Self {
-        Self { queue: VecDeque::new(), is_in: vec![false; count] }
-    }
-
-    fn add(&mut self, strand: usize) {
-        if !std::mem::replace(&mut self.is_in[strand], true) {
-            self.queue.push_back(strand);
-        }
-    }
-
-    fn next(&mut self) -> Option<usize> {
-        let next = self.queue.pop_front()?;
-        self.is_in[next] = false;
-        Some(next)
-    }
-
-    fn clear(&mut self) {
-        while self.next().is_some() {}
-    }
 }
 
 /// Each time the nearest of those whose inner lines are done.
@@ -452,9 +346,4 @@ fn nearest_first(known: &[Known], from: Point, beginnings: &mut Beginnings) -> V
         }
     }
     order
-}
-
-#[expect(clippy::cast_precision_loss, reason = "counts of lines")]
-const fn real(count: usize) -> f64 {
-    count as f64
 }

@@ -1,9 +1,11 @@
 //! The order in which lines are worked, from which end, and where closed ones begin: what lies inside before what goes
 //! around it, and the shortest way between them.
 
+mod cooled;
 mod improve;
 mod near;
 mod strand;
+mod waiting;
 
 use kurbo::{Point, Rect};
 

@@ -1,6 +1,9 @@
-//! Areas for polygon algebra: curves flattened to within [`FLATTENING`](super::FLATTENING).
+//! Areas for polygon algebra: curves flattened to within [`FLATTENING`](crate::geometry::FLATTENING).
 
-use geo::algorithm::bool_ops::{FillRule, OpType};
+mod filled;
+#[cfg(test)]
+mod tests;
+
 use geo::algorithm::buffer::{BufferStyle, LineJoin};
 use geo::orient::{Direction, Orient};
 use geo::{
@@ -40,42 +43,6 @@ impl Region {
                 .to_polygon()
                 .into(),
         )
-    }
-
-    /// The area inside the closed subpaths of `path`, each counted once (nothing subtracts).
-    #[must_use]
-    pub fn inside(path: &BezPath) -> Self {
-        super::flattened(path)
-            .into_iter()
-            .filter(|ring| ring.len() > 2)
-            .map(|ring| {
-                let ring = ring.into_iter().map(|point| Coord { x: point.x, y: point.y }).collect();
-                Self(Polygon::new(LineString::new(ring), Vec::new()).into())
-            })
-            .fold(Self::empty(), |all, part| all.union(&part))
-    }
-
-    /// The area that closed subpaths enclose as type is drawn: where they wind around a point at all.
-    #[must_use]
-    pub fn wound(path: &BezPath) -> Self {
-        Self::filled(path, FillRule::NonZero)
-    }
-
-    /// The area that closed subpaths enclose where each takes away what lies inside the one around it.
-    #[must_use]
-    pub fn alternating(path: &BezPath) -> Self {
-        Self::filled(path, FillRule::EvenOdd)
-    }
-
-    fn filled(path: &BezPath, rule: FillRule) -> Self {
-        let rings = super::flattened_to(path, super::border::FINE);
-        let rings = rings.into_iter().filter(|ring| ring.len() > 2).map(|ring| {
-            let ring = ring.into_iter().map(|point| Coord { x: point.x, y: point.y }).collect();
-            Polygon::new(LineString::new(ring), Vec::new())
-        });
-        let all = MultiPolygon::new(rings.collect());
-        let none = MultiPolygon::new(Vec::new());
-        Self(all.boolean_op_with_fill_rule(&none, OpType::Union, rule))
     }
 
     /// Its separate parts, each by itself.
@@ -190,18 +157,18 @@ impl Region {
 
     /// Grown by `distance` mm, or held smaller where it is below 0, with corners as `join` says.
     #[must_use]
-    pub fn bordered(&self, distance: f64, join: super::Join) -> Self {
+    pub fn bordered(&self, distance: f64, join: crate::geometry::Join) -> Self {
         if distance == 0.0 || self.is_empty() {
             return self.clone();
         }
         let corners: usize = self.0.iter().map(CoordsIter::coords_count).sum();
-        if join == super::Join::Round && corners > MANY {
+        if join == crate::geometry::Join::Round && corners > MANY {
             return self.bordered_by_steps(distance);
         }
         let join = match join {
-            super::Join::Round => round(distance),
-            super::Join::Mitred => LineJoin::Miter(0.4),
-            super::Join::Bevelled => LineJoin::Bevel,
+            crate::geometry::Join::Round => round(distance),
+            crate::geometry::Join::Mitred => LineJoin::Miter(0.4),
+            crate::geometry::Join::Bevelled => LineJoin::Bevel,
         };
         Self(self.0.buffer_with_style(BufferStyle::new(distance).line_join(join)))
     }
@@ -333,7 +300,7 @@ impl Region {
         let mut path = BezPath::new();
         for part in &self.0 {
             for ring in std::iter::once(part.exterior()).chain(part.interiors()) {
-                for element in super::polygon(&ring_points(ring)) {
+                for element in crate::geometry::polygon(&ring_points(ring)) {
                     path.push(element);
                 }
             }
@@ -413,107 +380,4 @@ fn ring_points(ring: &LineString<f64>) -> Vec<Point> {
         points.pop();
     }
     points
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use crate::geometry::{FLATTENING, circle};
-
-    #[test]
-    fn what_is_near_a_hole_fills_it_from_its_edges() {
-        let hole = Region::rect(Rect::new(10.0, 10.0, 30.0, 20.0));
-        let window = Region::rect(Rect::new(0.0, 0.0, 100.0, 50.0)).minus(&hole);
-        let left = Region::rect(Rect::new(-9.0, -9.0, 109.0, 59.0)).minus(&window.kept_clear(2.0));
-        let inner = Region::rect(Rect::new(12.0, 12.0, 28.0, 18.0));
-        assert!(inner.minus(&left).area() < 1e-6, "the middle of the hole stays open");
-        assert!(left.intersection(&hole).minus(&inner).area() < 1e-6, "its edge does not");
-    }
-
-    use proptest::prelude::*;
-
-    /// A page with rectangular bites, some in its middle and some over its edge.
-    fn bitten(bites: &[(f64, f64, f64, f64)]) -> Region {
-        bites.iter().fold(Region::rect(Rect::new(0.0, 0.0, 200.0, 140.0)), |left, bite| {
-            let (x, y, width, height) = *bite;
-            left.minus(&Region::rect(Rect::new(x, y, x + width, y + height)))
-        })
-    }
-
-    proptest! {
-        #![proptest_config(ProptestConfig::with_cases(80))]
-
-        /// Parts without holes make up the whole, and no two have area in common.
-        #[test]
-        fn simple_parts_are_the_region(
-            bites in prop::collection::vec((-20.0..200.0f64, -20.0..140.0f64, 2.0..60.0f64, 2.0..60.0f64), 0..6),
-        ) {
-            let region = bitten(&bites);
-            let parts: Vec<Region> = region
-                .simple_parts()
-                .iter()
-                .map(|ring| Region::inside(&crate::geometry::polygon(ring)))
-                .collect();
-            prop_assert!(parts.iter().all(|part| part.0.iter().all(|ring| ring.interiors().is_empty())));
-            let sum: f64 = parts.iter().map(Region::area).sum();
-            prop_assert!((sum - region.area()).abs() < 1e-3, "{sum} of {}", region.area());
-            let all = parts.iter().fold(Region::empty(), |all, part| all.union(part));
-            prop_assert!(region.minus(&all).area() < 1e-3 && all.minus(&region).area() < 1e-3);
-        }
-
-        /// Held smaller and grown again it stays within itself; what is kept clear of it holds all that lies near.
-        #[test]
-        fn what_is_held_smaller_keeps_off_the_border(
-            bites in prop::collection::vec((-20.0..200.0f64, -20.0..140.0f64, 2.0..60.0f64, 2.0..60.0f64), 0..5),
-            by in 0.2..8.0f64,
-        ) {
-            let region = bitten(&bites);
-            let less = region.shrunk(by);
-            prop_assert!(less.minus(&region).area() < 1e-6);
-            prop_assert!(less.rounded_out(by * 0.999).minus(&region).area() < 1e-3);
-            let clear = region.kept_clear(by);
-            prop_assert!(region.rounded_out(by).minus(&clear).area() < 1e-3);
-            prop_assert!(clear.minus(&region.rounded_out(by * 1.5)).area() < 1e-3, "no corner strays further");
-        }
-    }
-
-    #[test]
-    fn algebra_keeps_areas() {
-        let page = Region::rect(Rect::new(0.0, 0.0, 100.0, 50.0));
-        let hole = Region::rect(Rect::new(10.0, 10.0, 20.0, 20.0));
-        let window = page.minus(&hole);
-        assert!((window.area() - 4900.0).abs() < 1e-6);
-        assert!((window.union(&hole).area() - 5000.0).abs() < 1e-6);
-        assert!((hole.grown(1.0).area() - 144.0).abs() < 1e-6, "mitred corners stay square");
-        assert!(Region::rect(Rect::new(5.0, 5.0, 5.0, 9.0)).is_empty());
-    }
-
-    /// A shape grown by a distance holds the disc of that radius about each of its points: area + edge × d at
-    /// least, plus π d² for the corners of a convex one (Steiner’s formula).
-    #[test]
-    fn what_is_kept_clear_holds_the_arc_and_little_more() {
-        for points in [
-            vec![(0.0, 0.0), (40.0, 0.0), (40.0, 20.0), (0.0, 20.0)],
-            vec![(0.0, 0.0), (50.0, 3.0), (0.0, 6.0)],
-            vec![(0.0, 0.0), (40.0, 0.0), (40.0, 10.0), (10.0, 10.0), (10.0, 40.0), (0.0, 40.0)],
-        ] {
-            let ring: Vec<Point> = points.into_iter().map(Point::from).collect();
-            let shape = Region::inside(&crate::geometry::polygon(&ring));
-            let (clear, round) = (shape.kept_clear(2.0), shape.rounded_out(2.0));
-            assert!(round.minus(&clear).area() < 1e-6);
-            assert!(clear.area() < round.area() + 6.0 * 2.0 * 2.0, "{}", clear.area());
-            let straight = Region::rect(clear.bounds().unwrap());
-            assert!(clear.minus(&straight).is_empty());
-        }
-        let square = Region::rect(Rect::new(0.0, 0.0, 10.0, 10.0)).kept_clear(1.0);
-        assert!((square.area() - 144.0).abs() < 1e-9, "right angles stay right");
-    }
-
-    /// πr², from any geometry handbook.
-    #[test]
-    fn a_flattened_circle_is_within_the_stated_tolerance() {
-        let area = Region::inside(&circle(Point::ZERO, 20.0)).area();
-        let exact = std::f64::consts::PI * 400.0;
-        assert!((area - exact).abs() < std::f64::consts::TAU * 20.0 * FLATTENING, "{area}");
-    }
 }

@@ -1,0 +1,124 @@
+//! Areas against what is known of them.
+
+use kurbo::Affine;
+use proptest::prelude::*;
+
+use super::*;
+use crate::geometry::{FLATTENING, circle};
+
+#[test]
+fn what_is_near_a_hole_fills_it_from_its_edges() {
+    let hole = Region::rect(Rect::new(10.0, 10.0, 30.0, 20.0));
+    let window = Region::rect(Rect::new(0.0, 0.0, 100.0, 50.0)).minus(&hole);
+    let left = Region::rect(Rect::new(-9.0, -9.0, 109.0, 59.0)).minus(&window.kept_clear(2.0));
+    let inner = Region::rect(Rect::new(12.0, 12.0, 28.0, 18.0));
+    assert!(inner.minus(&left).area() < 1e-6, "the middle of the hole stays open");
+    assert!(left.intersection(&hole).minus(&inner).area() < 1e-6, "its edge does not");
+}
+
+/// A page with rectangular bites, some in its middle and some over its edge.
+fn bitten(bites: &[(f64, f64, f64, f64)]) -> Region {
+    bites.iter().fold(Region::rect(Rect::new(0.0, 0.0, 200.0, 140.0)), |left, bite| {
+        let (x, y, width, height) = *bite;
+        left.minus(&Region::rect(Rect::new(x, y, x + width, y + height)))
+    })
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(80))]
+
+    /// Parts without holes make up the whole, and no two have area in common.
+    #[test]
+    fn simple_parts_are_the_region(
+        bites in prop::collection::vec((-20.0..200.0f64, -20.0..140.0f64, 2.0..60.0f64, 2.0..60.0f64), 0..6),
+    ) {
+        let region = bitten(&bites);
+        let parts: Vec<Region> = region
+            .simple_parts()
+            .iter()
+            .map(|ring| Region::inside(&crate::geometry::polygon(ring)))
+            .collect();
+        prop_assert!(parts.iter().all(|part| part.0.iter().all(|ring| ring.interiors().is_empty())));
+        let sum: f64 = parts.iter().map(Region::area).sum();
+        prop_assert!((sum - region.area()).abs() < 1e-3, "{sum} of {}", region.area());
+        let all = parts.iter().fold(Region::empty(), |all, part| all.union(part));
+        prop_assert!(region.minus(&all).area() < 1e-3 && all.minus(&region).area() < 1e-3);
+    }
+
+    /// Held smaller and grown again it stays within itself; what is kept clear of it holds all that lies near.
+    #[test]
+    fn what_is_held_smaller_keeps_off_the_border(
+        bites in prop::collection::vec((-20.0..200.0f64, -20.0..140.0f64, 2.0..60.0f64, 2.0..60.0f64), 0..5),
+        by in 0.2..8.0f64,
+    ) {
+        let region = bitten(&bites);
+        let less = region.shrunk(by);
+        prop_assert!(less.minus(&region).area() < 1e-6);
+        prop_assert!(less.rounded_out(by * 0.999).minus(&region).area() < 1e-3);
+        let clear = region.kept_clear(by);
+        prop_assert!(region.rounded_out(by).minus(&clear).area() < 1e-3);
+        prop_assert!(clear.minus(&region.rounded_out(by * 1.5)).area() < 1e-3, "no corner strays further");
+    }
+}
+
+#[test]
+fn algebra_keeps_areas() {
+    let page = Region::rect(Rect::new(0.0, 0.0, 100.0, 50.0));
+    let hole = Region::rect(Rect::new(10.0, 10.0, 20.0, 20.0));
+    let window = page.minus(&hole);
+    assert!((window.area() - 4900.0).abs() < 1e-6);
+    assert!((window.union(&hole).area() - 5000.0).abs() < 1e-6);
+    assert!((hole.grown(1.0).area() - 144.0).abs() < 1e-6, "mitred corners stay square");
+    assert!(Region::rect(Rect::new(5.0, 5.0, 5.0, 9.0)).is_empty());
+}
+
+/// A shape grown by a distance holds the disc of that radius about each of its points: area + edge × d at
+/// least, plus π d² for the corners of a convex one (Steiner’s formula).
+#[test]
+fn what_is_kept_clear_holds_the_arc_and_little_more() {
+    for points in [
+        vec![(0.0, 0.0), (40.0, 0.0), (40.0, 20.0), (0.0, 20.0)],
+        vec![(0.0, 0.0), (50.0, 3.0), (0.0, 6.0)],
+        vec![(0.0, 0.0), (40.0, 0.0), (40.0, 10.0), (10.0, 10.0), (10.0, 40.0), (0.0, 40.0)],
+    ] {
+        let ring: Vec<Point> = points.into_iter().map(Point::from).collect();
+        let shape = Region::inside(&crate::geometry::polygon(&ring));
+        let (clear, round) = (shape.kept_clear(2.0), shape.rounded_out(2.0));
+        assert!(round.minus(&clear).area() < 1e-6);
+        assert!(clear.area() < round.area() + 6.0 * 2.0 * 2.0, "{}", clear.area());
+        let straight = Region::rect(clear.bounds().unwrap());
+        assert!(clear.minus(&straight).is_empty());
+    }
+    let square = Region::rect(Rect::new(0.0, 0.0, 10.0, 10.0)).kept_clear(1.0);
+    assert!((square.area() - 144.0).abs() < 1e-9, "right angles stay right");
+}
+
+/// πr², from any geometry handbook.
+#[test]
+fn a_flattened_circle_is_within_the_stated_tolerance() {
+    let area = Region::inside(&circle(Point::ZERO, 20.0)).area();
+    let exact = std::f64::consts::PI * 400.0;
+    assert!((area - exact).abs() < std::f64::consts::TAU * 20.0 * FLATTENING, "{area}");
+}
+
+proptest! {
+    /// Put together part by part or all at once, what many rings with holes paint is the same.
+    #[test]
+    fn many_rings_paint_what_they_paint_at_once(
+        places in prop::collection::vec((0.0..60.0f64, 0.0..60.0f64, 0.5..4.0f64), 210..260),
+    ) {
+        let mut path = BezPath::new();
+        for (x, y, radius) in places {
+            let at = Affine::translate((x, y));
+            path.extend(at * circle(Point::ORIGIN, radius));
+            path.extend(at * circle(Point::ORIGIN, radius / 2.0).reverse_subpaths());
+        }
+        let painted = Region::painted(&path);
+        let at_once = Region::wound(&path);
+        let off = painted.minus(&at_once).area() + at_once.minus(&painted).area();
+        // The one is flattened more finely.
+        prop_assert!(off < 0.01 * at_once.area(), "{off} of {}", at_once.area());
+        let holes = Region::inside(&path).area() - painted.area();
+        prop_assert!(holes > 0.0, "{holes}");
+    }
+}
