@@ -184,7 +184,7 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
         let sides = if prepared.has_backs() { 2 } else { 1 };
         all.push(file("print.pdf".to_owned(), sides * sheets.max(1), OutputKind::Print));
         let plates = u32::try_from(plates(prepared)).unwrap_or(u32::MAX);
-        if plates > sides {
+        if plates > sides && sheets > 0 {
             let name = "print-inks.pdf".to_owned();
             all.push(file(name, plates.saturating_mul(sheets), OutputKind::Plates));
         }

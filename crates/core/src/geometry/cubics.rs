@@ -258,6 +258,8 @@ mod tests {
     }
 
     proptest! {
+        #![proptest_config(ProptestConfig::with_cases(60))]
+
         /// Whatever swings it has: within what is said of its nodes, in no more cubics than where each is drawn by itself,
         /// and smooth where they meet.
         #[test]

@@ -104,7 +104,12 @@ pub fn with_edits(job: &Job, changes: &[FieldChange]) -> Result<Job, FieldError>
         let mut path: Vec<&str> = change.field.split('.').collect();
         match change.doing.unwrap_or_default() {
             Doing::Set => {
-                *walk(&mut whole, &path).ok_or_else(nowhere)? = change.value.clone();
+                let value = match &change.value {
+                    // What a client writes as 30.0 may be a count.
+                    Value::Number(own) if own.is_f64() => own.as_f64().map_or(Value::Null, number),
+                    other => other.clone(),
+                };
+                *walk(&mut whole, &path).ok_or_else(nowhere)? = value;
             }
             Doing::Add => {
                 let list = walk(&mut whole, &path).ok_or_else(nowhere)?;
@@ -210,14 +215,16 @@ fn step<'a>(inside: &'a mut Value, name: &str) -> Option<&'a mut Value> {
     }
 }
 
+/// A number as counts are written, without a point, where it is whole.
 #[expect(clippy::cast_possible_truncation, reason = "whole, and within 2⁵³")]
+fn number(number: f64) -> Value {
+    let is_whole = number.fract() == 0.0 && number.abs() < 9e15;
+    if is_whole { (number as i64).into() } else { number.into() }
+}
+
 fn value(setting: &Setting) -> Value {
     match setting {
-        // A count is written without a point.
-        Setting::Number(number) if number.fract() == 0.0 && number.abs() < 9e15 => {
-            (*number as i64).into()
-        }
-        Setting::Number(number) => (*number).into(),
+        Setting::Number(own) => number(*own),
         Setting::Switch(is_on) => (*is_on).into(),
         Setting::Text(text) => text.as_str().into(),
         Setting::Standard => Value::Null,
@@ -287,7 +294,7 @@ mod tests {
             change("pieces.p1", Doing::Remove, Value::Null),
             change("pieces", Doing::Add, tag),
             change("pieces.p3", Doing::Move, (-1).into()),
-            FieldChange::set("pieces.p4.copies", 9),
+            FieldChange::set("pieces.p4.copies", 9.0),
         ];
         let changed = with_edits(&job(), &changes).unwrap();
         let ids: Vec<&str> = changed.pieces.iter().map(|piece| piece.id.0.as_str()).collect();

@@ -219,3 +219,25 @@ fn every_file_that_is_listed_opens() {
     names.insert("job.aptum".to_owned());
     assert_eq!(inside, names);
 }
+
+/// Where nothing lies on a sheet there is nothing to print ink by ink: a PDF of no page would be none.
+#[test]
+fn what_lies_nowhere_has_no_plates() {
+    let api = Api::new();
+    let files = |job: &Value| {
+        let (status, saved) = api.post("/api/jobs", job);
+        assert_eq!(status, 200, "{saved}");
+        let list = api.get(&format!("/api/jobs/{}/files", saved["id"]));
+        let names = list.as_array().unwrap().iter().map(|file| file["name"].to_string());
+        (saved["id"].clone(), names.collect::<Vec<_>>())
+    };
+    let mut job = api.job("/api/jobs/3");
+    job["pieces"][0]["face"]["white"]["on"] = json!(true);
+    let is_plates = |name: &String| name.contains("print-inks.pdf");
+    assert!(files(&job).1.iter().any(is_plates));
+    job["sheet"]["size"] = json!({ "name": "Small", "width": 60, "height": 60 });
+    let (id, names) = files(&job);
+    assert!(!names.iter().any(is_plates), "{names:?}");
+    let problem = api.get(&format!("/api/jobs/{id}/print-inks.pdf"));
+    assert!(problem["detail"].as_str().unwrap().contains("make one fit"), "{problem}");
+}

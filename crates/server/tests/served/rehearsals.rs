@@ -317,6 +317,12 @@ fn a_sheet_is_printed_and_cut_over_tcp() {
     let other = frozen(&api, 5)["run"]["id"].clone();
     let end = sent(&api, &other);
     assert_eq!(end["is_done"], false, "{end}");
+    // What is only cut is not sent to the printer.
+    saved(&api, TOMATO, |job| job["pieces"][0]["face"] = Value::Null);
+    let bare = frozen(&api, TOMATO)["run"]["id"].clone();
+    let (status, problem) = api.post(&format!("/api/prints/{bare}/print"), &json!(null));
+    assert_eq!(status, 404);
+    assert!(problem["detail"].as_str().unwrap().contains("only cut"), "{problem}");
 }
 
 #[test]

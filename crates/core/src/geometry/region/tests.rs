@@ -102,6 +102,8 @@ fn a_flattened_circle_is_within_the_stated_tolerance() {
 }
 
 proptest! {
+    #![proptest_config(ProptestConfig::with_cases(20))]
+
     /// Put together part by part or all at once, what many rings with holes paint is the same.
     #[test]
     fn many_rings_paint_what_they_paint_at_once(

@@ -175,7 +175,11 @@ pub async fn plates(desk: &State<Desk>, id: i32) -> Result<Download, Problem> {
         if all.iter().any(|output| output.kind == OutputKind::Plates) {
             return Ok(("print-inks.pdf".to_owned(), OutputKind::Plates));
         }
-        Err(Problem::missing("This job is printed in colour alone: print.pdf holds all of it"))
+        Err(Problem::missing(if prepared.layout.sheets() == 0 {
+            "No copy lies on a sheet, so there is nothing to print ink by ink: make one fit first"
+        } else {
+            "This job is printed in colour alone: print.pdf holds all of it"
+        }))
     })
     .await
 }

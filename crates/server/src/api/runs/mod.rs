@@ -134,7 +134,7 @@ pub async fn print_file(desk: &State<Desk>, id: i32) -> Result<Download, Problem
         let head = store.print(id)?.ok_or_else(|| gone(id))?;
         let bytes = store.printed_pdf(id)?.ok_or_else(|| gone(id))?;
         if bytes.is_empty() {
-            return Err(Problem::missing("Nothing is printed on these sheets: they are only cut"));
+            return Err(only_cut());
         }
         let (of, name) = (format!("sheet {}", head.code), "print.pdf".to_owned());
         Ok((of, name, move |out: &mut dyn Write| out.write_all(&bytes)))
@@ -209,10 +209,17 @@ pub async fn print_there(desk: &State<Desk>, id: i32) -> Result<Json<String>, Pr
             ));
         }
         let bytes = store.printed_pdf(id)?.ok_or_else(|| gone(id))?;
+        if bytes.is_empty() {
+            return Err(only_cut());
+        }
         let words = print_at(&address, &bytes).map_err(|error| Problem::run(error.to_string()))?;
         Ok(Json(words))
     })
     .await
+}
+
+fn only_cut() -> Problem {
+    Problem::missing("Nothing is printed on these sheets: they are only cut")
 }
 
 /// What a machine is sent; nothing while a limit of its work is broken.
