@@ -8,7 +8,7 @@ use ts_rs::TS;
 
 use kurbo::{BezPath, PathEl, Point, Rect, Shape, Vec2};
 
-use super::cubics::{Ends, Node, append, append_few};
+use super::cubics::{Node, append};
 use super::{Region, Ring};
 
 /// How corners come out that a border goes around.
@@ -157,7 +157,7 @@ fn smoothed(ring: &[Point]) -> BezPath {
     let Some(start) = (0..count).find(|at| is_end(*at)) else {
         let nodes = nodes(ring, &(0..=count).collect::<Vec<_>>(), true, None, None);
         let mut path = BezPath::new();
-        put(&mut path, &nodes, Ends::Joined);
+        append(&mut path, &nodes, FIT, LIKE_A_LINE);
         path.close_path();
         return path;
     };
@@ -180,7 +180,7 @@ fn smoothed(ring: &[Point]) -> BezPath {
             // A curve goes on from a line its way.
             let into = (is_line[before(first)] && !is_corner(first)).then(|| sides[before(first)]);
             let out = (is_line[last] && !is_corner(last)).then(|| sides[last]);
-            put(&mut path, &nodes(ring, &stretch, false, into, out), Ends::Held);
+            append(&mut path, &nodes(ring, &stretch, false, into, out), FIT, LIKE_A_LINE);
         }
         if at == start {
             break;
@@ -188,18 +188,6 @@ fn smoothed(ring: &[Point]) -> BezPath {
     }
     path.close_path();
     path
-}
-
-/// A stretch of more vertices is drawn curve by curve, which is quicker.
-const MOST_MOVED: usize = 2_000;
-
-/// Draws the line through nodes.
-fn put(path: &mut BezPath, nodes: &[Node], ends: Ends) {
-    if nodes.len() > MOST_MOVED {
-        append(path, nodes, FIT, LIKE_A_LINE);
-    } else {
-        append_few(path, nodes, ends, FIT, LIKE_A_LINE);
-    }
 }
 
 /// A curve whose handles are nearer to its chord than this, mm, is a line.

@@ -1,6 +1,6 @@
 //! Cubics that follow one another along a smooth line, moved together until they lie as near to it as so many can.
 
-use kurbo::{CubicBez, ParamCurve, ParamCurveDeriv, Point, Vec2};
+use kurbo::{CubicBez, ParamCurve, ParamCurveCurvature, ParamCurveDeriv, Point, Vec2};
 use nalgebra::{SMatrix, SVector};
 
 use super::cubics::{Ends, Node};
@@ -10,9 +10,6 @@ const ROUNDS: usize = 12;
 
 /// What holds a joint where it is, beside what its samples say: without it a straight line's joints would wander along.
 const HOLD: f64 = 1e-3;
-
-/// What holds an end as good as still.
-const FIXED: f64 = 1e12;
 
 /// The least cosine between a cubic's way and the line's.
 const LEAST_ALONG: f64 = 0.5;
@@ -64,9 +61,16 @@ struct Sample {
     at: Point,
     /// The line's way there.
     way: Vec2,
+    /// How much it bends there, radians per unit of length.
+    bend: f64,
     on: usize,
     t: f64,
 }
+
+/// How much more than the nodes' line a cubic may bend: as many times, and so much more as a bow has that strays by the
+/// tolerance, so many times.
+const MOST_BEND: f64 = 2.0;
+const BOWS: f64 = 8.0;
 
 /// Moves cubics, each with the nodes that it was drawn for, so that the squares of their distances from all nodes are
 /// least (Gauss and Newton's way, joint after joint). Ends stay as is said. Nothing where one would run back.
@@ -74,17 +78,26 @@ pub(super) fn refitted(
     cubics: &[(CubicBez, std::ops::Range<usize>)],
     nodes: &[Node],
     ends: Ends,
+    tolerance: f64,
 ) -> Option<Refit> {
+    let turn = |one: Vec2, other: Vec2| one.cross(other).atan2(one.dot(other)).abs();
+    let bend = |at: usize| {
+        let sides = nodes[at.saturating_sub(1)..nodes.len().min(at + 2)].windows(2);
+        let bends = sides
+            .map(|pair| turn(pair[0].way, pair[1].way) / (pair[1].along - pair[0].along).max(1e-9));
+        bends.fold(0.0, f64::max)
+    };
     let mut line = Line::of(cubics, ends)?;
     let mut samples: Vec<Sample> = Vec::new();
     for (on, (_, range)) in cubics.iter().enumerate() {
         let (first, last) = (nodes[range.start].along, nodes[range.end].along);
         let long = (last - first).max(1e-9);
-        samples.extend(nodes[range.start..range.end].iter().map(|node| Sample {
-            at: node.at,
-            way: node.way,
+        samples.extend(range.clone().map(|at| Sample {
+            at: nodes[at].at,
+            way: nodes[at].way,
+            bend: bend(at),
             on,
-            t: (node.along - first) / long,
+            t: (nodes[at].along - first) / long,
         }));
     }
     let mut best: Option<(Strays, Line, Vec<Sample>)> = None;
@@ -97,16 +110,18 @@ pub(super) fn refitted(
     }
     let (strays, line, samples) = best?;
     let cubics: Vec<CubicBez> = (0..line.count()).map(|on| line.cubic(on)).collect();
-    goes_on(&cubics, &samples).then_some(Refit { cubics, strays })
+    goes_on(&cubics, &samples, tolerance).then_some(Refit { cubics, strays })
 }
 
-/// True where each cubic goes the line's way all along.
-fn goes_on(cubics: &[CubicBez], samples: &[Sample]) -> bool {
+/// True where each cubic goes the line's way all along, and bends little more than that.
+fn goes_on(cubics: &[CubicBez], samples: &[Sample], tolerance: f64) -> bool {
     const STEPS: u32 = 16;
     let mut on: Vec<Vec<&Sample>> = vec![Vec::new(); cubics.len()];
     samples.iter().for_each(|sample| on[sample.on].push(sample));
     cubics.iter().zip(&on).all(|(own, on)| {
         let deriv = own.deriv();
+        let bow = 8.0 * tolerance / own.p0.distance_squared(own.p3).max(1e-12);
+        let most = MOST_BEND * on.iter().map(|own| own.bend).fold(0.0, f64::max) + BOWS * bow;
         (0..=STEPS).map(|step| f64::from(step) / f64::from(STEPS)).all(|t| {
             let near = |one: &&&Sample, other: &&&Sample| {
                 (one.t - t).abs().total_cmp(&(other.t - t).abs())
@@ -114,7 +129,7 @@ fn goes_on(cubics: &[CubicBez], samples: &[Sample]) -> bool {
             let slope = deriv.eval(t).to_vec2();
             on.iter().min_by(near).is_some_and(|own| {
                 slope.dot(own.way) > LEAST_ALONG * slope.hypot() * own.way.hypot()
-            })
+            }) && own.curvature(t).abs() <= most
         })
     })
 }
@@ -264,20 +279,24 @@ impl Line {
             if let Some(after) = after {
                 add(after, false);
             }
-            if before.is_none() || after.is_none() {
-                let fixed = if self.ends == Ends::Held { 3 } else { 2 };
-                (0..fixed).for_each(|own| normal[(own, own)] = FIXED);
+            // An end stays where it is.
+            let fixed = if before.is_some() && after.is_some() { 0 } else { 2 };
+            for own in 0..fixed {
+                normal.row_mut(own).fill(0.0);
+                normal.column_mut(own).fill(0.0);
+                normal[(own, own)] = 1.0;
+                right[own] = 0.0;
             }
             let by = normal.cholesky()?.solve(&right);
             let mut moved = joint.moved(&by);
             let long = |other: &Joint| 1.2 * other.at.distance(moved.at).max(1e-6);
             if let Some(before) = before {
                 let long = long(self.ends(before).0);
-                moved.before = moved.before.clamp(0.02 * long, long);
+                moved.before = moved.before.clamp(0.15 * long, long);
             }
             if let Some(after) = after {
                 let long = long(self.ends(after).1);
-                moved.after = moved.after.clamp(0.02 * long, long);
+                moved.after = moved.after.clamp(0.15 * long, long);
             }
             if !(moved.at.is_finite() && moved.angle.is_finite()) {
                 return None;

@@ -47,7 +47,7 @@ fn drawn(even: &Even, tolerance: f64, crossings: &[Point], is_close: bool) -> Fi
     let blur = (tolerance / 0.35).clamp(1.0, 16.0).sqrt().max((rough / ROUGH).min(1.6));
     // What strays to one side all the way changes what the line encloses, so clean lines are kept to closely; where there
     // is noise, following it takes nodes and gains nothing.
-    let stray = tolerance * (0.2 + 0.2 * ((rough / CLEAN).clamp(1.0, 6.2) - 1.0));
+    let stray = tolerance * (0.2 + 0.2 * ((rough / CLEAN).clamp(1.0, 8.0) - 1.0));
     let put = |path: &mut BezPath, nodes: &[Node], ends: Ends| {
         if is_close {
             append(path, nodes, stray, LIKE_A_LINE);

@@ -10,9 +10,9 @@ const MOST_COOLED: usize = 2_000;
 const WARM: f64 = 0.8;
 
 impl Tour<'_> {
-    /// Changes two short stretches that follow each other, makes what that touches shorter, and keeps what is shorter; at
-    /// first what is a little longer too, less and less (Kirkpatrick et al. 1983), since rules leave few ways that only
-    /// ever grow shorter. The shortest is kept.
+    /// Changes two short stretches that follow each other, makes what that touches shorter, and keeps what is shorter; where
+    /// rules leave few ways that only ever grow shorter, at first what is a little longer too, less and less (Kirkpatrick et
+    /// al. 1983). The shortest is kept.
     pub(super) fn disturb(&mut self, waiting: &mut Waiting) {
         let count = self.order.len();
         if count < 3 {
@@ -20,7 +20,8 @@ impl Tour<'_> {
         }
         let mut dice = fastrand::Rng::with_seed(self.effort.seed);
         let all = self.effort.tries * count;
-        let warm = if count <= MOST_COOLED { WARM * self.length() / real(count) } else { 0.0 };
+        let cools = self.has_rules && count <= MOST_COOLED;
+        let warm = if cools { WARM * self.length() / real(count) } else { 0.0 };
         // By how much the order is longer than the shortest.
         let mut over = 0.0;
         let mut shortest: Option<Vec<Step>> = None;

@@ -43,7 +43,7 @@ pub(super) struct Tour<'a> {
     pub(super) place: Vec<usize>,
     /// The lines around each line.
     near: Vec<Vec<usize>>,
-    has_rules: bool,
+    pub(super) has_rules: bool,
     /// What was done since the last disturbance.
     pub(super) log: Vec<Done>,
     pub(super) work: usize,
