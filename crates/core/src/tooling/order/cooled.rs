@@ -54,7 +54,9 @@ impl Tour<'_> {
             // What is as long as before is kept too: in rows and columns the way on leads over such.
             let done = (real(tried) / real(all)).max(real(self.work) / real(self.effort.work));
             let heat = warm * (1.0 - done).max(0.0).powi(2);
-            if longer > NOTHING && longer > -heat * dice.f64().max(1e-12).ln() {
+            let is_kept =
+                longer <= NOTHING || (heat > 0.0 && longer <= -heat * dice.f64().max(1e-12).ln());
+            if !is_kept {
                 self.take_back();
                 continue;
             }
