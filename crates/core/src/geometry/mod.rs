@@ -5,6 +5,7 @@ mod crossing;
 mod cubics;
 mod distance;
 mod faces;
+mod few;
 mod outline;
 mod outline_id;
 mod path;
@@ -14,9 +15,10 @@ mod region;
 
 pub use border::{Join, fine_region, redrawn, redrawn_as};
 pub(crate) use crossing::crossings;
-pub(crate) use cubics::{Ends, Node, append, append_few};
+pub(crate) use cubics::{Node, append};
 pub use distance::gap;
 pub use faces::{Face as DividedFace, Faces, Side, faces};
+pub(crate) use few::append_few;
 pub use kurbo::{Affine, BezPath, PathEl, PathSeg, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
 pub use outline_id::OutlineId;
@@ -24,6 +26,7 @@ pub use path::{
     arc, circle, contours, flattened, flattened_to, heart, path_text, polygon, rounded,
 };
 pub(crate) use polyline::{along, nearest};
+pub(crate) use refit::Ends;
 pub use region::{Region, Ring};
 
 /// How far a flattened curve may lie from the true one, in mm.

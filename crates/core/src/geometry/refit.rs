@@ -3,7 +3,7 @@
 use kurbo::{CubicBez, ParamCurve, ParamCurveCurvature, ParamCurveDeriv, Point, Vec2};
 use nalgebra::{SMatrix, SVector};
 
-use super::cubics::{Ends, Node};
+use super::cubics::Node;
 
 /// How often every joint is moved.
 const ROUNDS: usize = 12;
@@ -13,6 +13,15 @@ const HOLD: f64 = 1e-3;
 
 /// The least cosine between a cubic's way and the line's.
 const LEAST_ALONG: f64 = 0.5;
+
+/// What stays of a line's ends while it is moved.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Ends {
+    /// They are one place, through which it goes on.
+    Joined,
+    /// Their places.
+    Placed,
+}
 
 /// Cubics that were moved.
 pub(super) struct Refit {

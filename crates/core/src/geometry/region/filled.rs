@@ -85,7 +85,7 @@ impl Region {
         parts.pop().unwrap_or_else(Self::empty)
     }
 
-    /// The area that closed subpaths enclose as type is drawn: where they wind around a point at all.
+    /// As [`painted`](Self::painted), flattened more finely, for what is cut.
     #[must_use]
     pub fn wound(path: &BezPath) -> Self {
         Self::filled(path, FillRule::NonZero)
