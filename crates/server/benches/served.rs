@@ -29,6 +29,7 @@ fn main() {
 
     previews(&host);
     picture(&host);
+    card(&host);
 
     let status =
         std::fs::read_to_string(format!("/proc/{}/status", server.id())).unwrap_or_default();
@@ -130,6 +131,40 @@ fn picture(host: &str) {
     ask(host, "GET", &format!("/api/blobs/{}", blob["id"].as_str().unwrap()), "");
     show("24 megapixels, in and out", start.elapsed(), "1.5 s until seen");
     println!("{:<32} {:>11} kB", "  its size", bytes.len() / 1024);
+}
+
+/// A card of 40 traced stickers laid close together, as it is on the screen already.
+fn card(host: &str) {
+    let opened: serde_json::Value =
+        serde_json::from_slice(&ask(host, "GET", "/api/jobs/23", "")).unwrap();
+    let mut job = opened["job"].clone();
+    let card = &mut job["pieces"][4]["form"]["gathered"];
+    card["width"] = 200.into();
+    for (member, count) in [14, 13, 13].into_iter().enumerate() {
+        card["members"][member] =
+            serde_json::json!({ "piece": format!("p{}", member + 1), "count": count });
+    }
+    card["members"].as_array_mut().unwrap().truncate(3);
+    card["places"] = serde_json::Value::Null;
+    ask(host, "POST", "/api/preview", &serde_json::json!({ "job": job }).to_string());
+    for turning in ["upright", "quarter", "free"] {
+        let asked = serde_json::json!({ "job": job, "piece": "p5", "turning": turning });
+        let start = Instant::now();
+        let mut events = BufReader::new(opening(
+            host,
+            "POST /api/cards/close",
+            "",
+            asked.to_string().as_bytes(),
+        ));
+        let mut line = String::new();
+        while !line.starts_with("event:") {
+            line.clear();
+            assert!(events.read_line(&mut line).unwrap() > 0, "an event comes");
+        }
+        show(&format!("card of 40, {turning}: first layout"), start.elapsed(), "300 ms");
+        events.read_to_string(&mut line).unwrap();
+        show("  last", start.elapsed(), "");
+    }
 }
 
 /// Changes a card that many of the jobs are made of.
@@ -310,11 +345,17 @@ fn request_bytes(host: &str, method: &str, path: &str, body: &[u8]) -> Vec<u8> {
     sent(host, &format!("{method} {path}"), "", body)
 }
 
-fn sent(host: &str, what: &str, headers: &str, body: &[u8]) -> Vec<u8> {
+/// A request whose answer comes.
+fn opening(host: &str, what: &str, headers: &str, body: &[u8]) -> TcpStream {
     let mut stream = TcpStream::connect(host).unwrap();
     let length = body.len();
     write!(stream, "{what} HTTP/1.1\r\nHost: {host}\r\nConnection: close\r\n{headers}Content-Length: {length}\r\n\r\n").unwrap();
     stream.write_all(body).unwrap();
+    stream
+}
+
+fn sent(host: &str, what: &str, headers: &str, body: &[u8]) -> Vec<u8> {
+    let mut stream = opening(host, what, headers, body);
     let mut answer = Vec::new();
     stream.read_to_end(&mut answer).unwrap();
     let body = answer.windows(4).position(|end| end == b"\r\n\r\n").unwrap() + 4;

@@ -32,7 +32,6 @@ import type {
   LogEntry,
   ListView,
   MarkChoiceView,
-  MemberPlace,
   Meta,
   OpenJob,
   OrderChoice,
@@ -64,7 +63,6 @@ import type {
   TraceLook,
   TrialAsk,
   TrialView,
-  Turning,
   Unit,
   Workshop,
   WorkshopState,
@@ -228,8 +226,6 @@ export const api = {
   lineKeys: () => call<KeptKey[]>('GET', '/keys'),
   applyKey: (drawing: LineDrawing, key: LineKey) =>
     call<LineKey>('POST', '/keys', { drawing, key }),
-  closeTogether: (job: Job, piece: string, turning: Turning) =>
-    call<MemberPlace[]>('POST', '/cards/close', { job, piece, turning }),
   readList: (file: File, told: { coding?: string; separator?: string; head?: boolean }) => {
     const query = new URLSearchParams({ name: file.name });
     for (const [name, value] of Object.entries(told)) query.set(name, String(value));

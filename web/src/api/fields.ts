@@ -28,10 +28,22 @@ export function valueAt(job: unknown, field: string): unknown {
   }, job);
 }
 
-/** What a field comes to once these changes are made. */
+/** What a field comes to once these changes are made, those of what is in it too. */
 export function valueAfter(job: unknown, changes: FieldChange[], field: string): unknown {
-  const last = changes.findLast((change) => isSet(change) && change.field === field);
-  return last ? last.value : valueAt(job, field);
+  const last = changes.findLastIndex((change) => isSet(change) && change.field === field);
+  const whole = last === -1 ? valueAt(job, field) : changes[last]?.value;
+  const within = changes
+    .slice(last + 1)
+    .filter((change) => isSet(change) && change.field.startsWith(`${field}.`));
+  if (within.length === 0) return whole;
+  const after = { whole: structuredClone(whole) };
+  for (const change of within) {
+    const names = `whole${change.field.slice(field.length)}`.split('.');
+    const name = names.pop() as string;
+    const inside = valueAt(after, names.join('.')) as Record<string, unknown> | null | undefined;
+    if (inside) inside[name] = change.value;
+  }
+  return after.whole;
 }
 
 /** True where setting one field leaves the other as it is, whichever comes first. */

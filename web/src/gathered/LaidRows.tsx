@@ -2,13 +2,13 @@
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 
-import { api, Failure } from '../api/client';
 import { set } from '../api/fields';
 import type { Gathered, GatheredView, Turning, UnitInfo } from '../api/generated/types';
 import { ChoiceField } from '../card/ChoiceField';
 import { FigureField } from '../card/FigureField';
 import { Rows } from '../card/SpecCard';
 import type { PieceSession } from '../job/pieces';
+import { useCloseTogether } from './useCloseTogether';
 
 interface Props {
   session: PieceSession;
@@ -26,22 +26,9 @@ const TURNS: { value: Turning; label: string }[] = [
 
 export function LaidRows({ session, unit, own, view, picked }: Props) {
   const [turning, setTurning] = useState<Turning>('upright');
-  const [isBusy, setBusy] = useState(false);
-  const [trouble, setTrouble] = useState<string | null>(null);
+  const { isRunning, trouble, start, stop } = useCloseTogether(session);
   const places = session.at('form.gathered.places');
   const isInRows = (own.places ?? []).length === 0;
-  const close = async () => {
-    setBusy(true);
-    setTrouble(null);
-    try {
-      const found = await api.closeTogether(session.latest(), session.own.id, turning);
-      await session.keep(set(places, found));
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error;
-      setTrouble(error.problem.errors[0]?.message ?? error.message);
-    }
-    setBusy(false);
-  };
   const copy = picked === null ? undefined : view.copies[picked];
   const at = copy?.number ?? null;
   return (
@@ -50,13 +37,17 @@ export function LaidRows({ session, unit, own, view, picked }: Props) {
         <Button
           size="sm"
           variant="outline-primary"
-          disabled={isInRows}
+          disabled={isInRows || isRunning}
           onClick={() => void session.keep(set(places, null))}
         >
           in rows
         </Button>
-        <Button size="sm" variant="outline-primary" disabled={isBusy} onClick={() => void close()}>
-          {isBusy ? 'laying …' : 'close together'}
+        <Button
+          size="sm"
+          variant="outline-primary"
+          onClick={() => (isRunning ? stop() : void start(turning))}
+        >
+          {isRunning ? 'enough' : 'close together'}
         </Button>
       </div>
       <ChoiceField
@@ -65,6 +56,7 @@ export function LaidRows({ session, unit, own, view, picked }: Props) {
         choices={TURNS}
         onChoose={(value) => setTurning(value as Turning)}
       />
+      {isRunning && <p className="laid-hint">Laying closer …</p>}
       {trouble && (
         <p className="lay-note lay-trouble" role="alert">
           {trouble}

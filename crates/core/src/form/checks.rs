@@ -37,7 +37,10 @@ fn smallest_flap(flat: &Flat, caliper: f64, unit: Unit) -> Option<Check> {
         unit,
     );
     // A short flap still closes; a short glue flap does not hold.
-    if check.state == State::Broken && panel.role == Role::Flap && reach >= flaps::SHORTEST_FLAP {
+    if check.state == State::Broken
+        && panel.role == Role::Flap
+        && reach >= flaps::SHORTEST_FLAP - 1e-6
+    {
         check.state = State::Attention;
     }
     let check = check.at(Drawing::Flat, path_text(&outline));

@@ -84,9 +84,20 @@ pub enum Basis {
     Crease,
 }
 
+/// What holds of a form whatever it is drawn from stands beside the figures in the document, and is none of them.
+#[cfg(feature = "api")]
+fn beside_what_holds_of_all(schema: &mut schemars::Schema) {
+    let Some(fields) = schema.get_mut("properties").and_then(|own| own.as_object_mut()) else {
+        return;
+    };
+    for name in ["through", "backing"] {
+        fields.insert(name.to_owned(), true.into());
+    }
+}
+
 /// A structure of the catalogue with its figures, and what is added to its panels.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "api", derive(JsonSchema, TS))]
+#[cfg_attr(feature = "api", derive(JsonSchema, TS), schemars(transform = beside_what_holds_of_all))]
 pub struct ChosenStructure {
     /// The structure, by its id.
     pub structure: String,

@@ -31,8 +31,8 @@ pub struct Faces<T> {
     pub edges: Vec<Side<T>>,
     /// The bounded areas.
     pub faces: Vec<Face>,
-    /// How many sides end in nowhere: they divide nothing and are left out.
-    pub dangling: usize,
+    /// What the sides are that end in nowhere: they divide nothing and are left out.
+    pub dangling: Vec<T>,
 }
 
 /// Divides the plane. Ends that are no farther than `snap` from each other are one, and an end so near to a side lies on
@@ -53,9 +53,7 @@ pub fn faces<T: Copy + Ord>(sides: &[Side<T>], snap: f64) -> Faces<T> {
     }
     let mut edges: Vec<((usize, usize), T)> = edges.into_iter().collect();
     edges.sort_by_key(|(ends, _)| *ends);
-    let before = edges.len();
-    let kept = without_dangling(edges);
-    let dangling = before - kept.len();
+    let (kept, dangling) = without_dangling(edges);
     let faces = walked(&net.points, &kept);
     let sides = kept.iter().map(|((a, b), what)| Side {
         from: net.points[*a],
@@ -149,26 +147,27 @@ fn crossing<T>(one: &Side<T>, other: &Side<T>) -> Option<(f64, f64)> {
 
 type Edge<T> = ((usize, usize), T);
 
-/// Edges whose both ends go on.
-fn without_dangling<T: Copy>(edges: Vec<Edge<T>>) -> Vec<Edge<T>> {
+/// Edges whose both ends go on, and what the others are.
+fn without_dangling<T: Copy>(edges: Vec<Edge<T>>) -> (Vec<Edge<T>>, Vec<T>) {
     let mut degree: HashMap<usize, usize> = HashMap::new();
     for ((a, b), _) in &edges {
         *degree.entry(*a).or_default() += 1;
         *degree.entry(*b).or_default() += 1;
     }
-    let mut left = edges;
+    let (mut left, mut dangling) = (edges, Vec::new());
     loop {
         let before = left.len();
         let is_loose = |(a, b): (usize, usize)| degree[&a] < 2 || degree[&b] < 2;
         let (gone, kept): (Vec<_>, Vec<_>) =
             left.into_iter().partition(|(ends, _)| is_loose(*ends));
-        for ((a, b), _) in gone {
+        for ((a, b), what) in gone {
+            dangling.push(what);
             *degree.entry(a).or_default() -= 1;
             *degree.entry(b).or_default() -= 1;
         }
         left = kept;
         if left.len() == before {
-            return left;
+            return (left, dangling);
         }
     }
 }
@@ -245,7 +244,7 @@ mod tests {
         let wanted = [100.0, 200.0, 200.0, 400.0];
         assert_eq!(areas.len(), 4, "{areas:?}");
         assert!(areas.iter().zip(wanted).all(|(a, b)| (a - b).abs() < 1.5), "{areas:?}");
-        assert_eq!(found.dangling, 1);
+        assert_eq!(found.dangling.len(), 1);
         // Every inner side has a face on both sides, every outer one on one.
         let mut count = vec![0; found.edges.len()];
         found.faces.iter().flat_map(|face| &face.sides).for_each(|at| count[*at] += 1);

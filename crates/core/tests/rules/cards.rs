@@ -6,10 +6,11 @@ use aptum_core::check::{Check, State};
 use aptum_core::error::Setting;
 use aptum_core::face::{Coverage, Face, Ink, Layer, LayerKind, List, Text};
 use aptum_core::form::{Form, Gathered, GatheredFacts, MemberPlace};
-use aptum_core::gathering::close_together;
+use aptum_core::gathering::CloseTogether;
 use aptum_core::geometry::{Rect, Region, Shape as _};
 use aptum_core::id::PieceId;
 use aptum_core::job::{JobPiece, Turning, with_field};
+use aptum_core::sheet::nest::ToTheEnd;
 use aptum_core::{Job, LineKind, Prepared, Workshop, prepare};
 use geo::{BooleanOps, Distance, Euclidean, Polygon};
 use proptest::prelude::*;
@@ -245,9 +246,10 @@ fn close_together_takes_less_card_than_rows() {
     let prepared = prepare(&job, &workshop()).unwrap();
     let rows = facts(&prepared).needed;
     let drawn = prepared.pieces.last().unwrap().job_piece.form.gathered().unwrap().clone();
-    let places = close_together(&drawn, Turning::Free);
+    let close = |turning| CloseTogether::new(&drawn, turning).unwrap();
+    let places = close(Turning::Free).search(&ToTheEnd);
     assert_eq!(places.len(), 24);
-    assert_eq!(places, close_together(&drawn, Turning::Free), "the same again");
+    assert_eq!(places, close(Turning::Free).search(&ToTheEnd), "the same again");
     job.pieces[2].form.gathered_mut().unwrap().places = places;
     let prepared = prepare(&job, &workshop()).unwrap();
     let own = facts(&prepared);
@@ -262,7 +264,7 @@ fn close_together_takes_less_card_than_rows() {
         "{:?}",
         prepared.checks
     );
-    let upright = close_together(&drawn, Turning::Upright);
+    let upright = close(Turning::Upright).search(&ToTheEnd);
     assert!(upright.iter().all(|place| place.turn == 0.0));
 }
 

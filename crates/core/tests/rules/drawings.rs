@@ -378,3 +378,40 @@ fn what_is_printed_can_be_cut_along_its_middle_or_around() {
         assert_eq!((printed.len(), printed[0].width), (1, 4.0));
     }
 }
+
+#[test]
+fn lines_beside_the_outline_are_told_and_left_out() {
+    let square = ("cut", "M0 0L60 0L60 40L0 40Z");
+    let formed_with = |beside: &[(&str, &str)]| formed(drawing(&[&[square], beside].concat()));
+    let plain = formed_with(&[]);
+    assert!(plain.checks.iter().all(|check| check.id != "drawing-beside"));
+    let own = formed_with(&[("crease", "M80 0L80 30"), ("crease", "M90 0L90 30")]);
+    let found = check(&own, "drawing-beside");
+    assert_eq!((found.state, found.value_text.as_str()), (State::Attention, "2"));
+    assert!(found.bound_text.contains("lines beside the outline"), "{found:?}");
+    // Nothing of them is worked, and the piece is as large as without.
+    let size = |own: &Formed| own.flat.parts[0].bounds.size();
+    assert_eq!((own.flat.parts.len(), size(&own)), (1, size(&plain)));
+    let count = |own: &Formed| own.flat.parts[0].all_strokes().count();
+    assert_eq!(count(&own), count(&plain));
+}
+
+#[test]
+fn creases_that_end_in_nowhere_are_told_until_they_reach_something() {
+    let square = ("cut", "M0 0L60 0L60 40L0 40Z");
+    let formed_with = |crease: &'static str| formed(drawing(&[square, ("crease", crease)]));
+    let across = formed_with("M30 0L30 40");
+    assert!(across.checks.iter().all(|check| check.id != "drawing-ends"));
+    assert_eq!(across.flat.parts[0].panels.len(), 2);
+    for (crease, why) in [("M30 5L30 35", "both ends"), ("M30 0L30 35", "one end")] {
+        let own = formed_with(crease);
+        let found = check(&own, "drawing-ends");
+        assert_eq!(found.state, State::Attention, "{why}");
+        assert_eq!(own.flat.parts[0].panels.len(), 1, "{why}: nothing folds there");
+        assert!(!found.remedies.is_empty(), "{why}");
+    }
+    // A second one that it reaches is enough.
+    let both = formed(drawing(&[square, ("crease", "M30 0L30 20"), ("crease", "M0 20L60 20")]));
+    assert!(both.checks.iter().all(|check| check.id != "drawing-ends"), "{:?}", both.checks);
+    assert_eq!(both.flat.parts[0].panels.len(), 3);
+}

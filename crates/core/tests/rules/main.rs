@@ -19,6 +19,7 @@ mod folding;
 mod held;
 mod labels;
 mod ladders;
+mod limits;
 mod lists;
 mod marks;
 mod mends;

@@ -4,6 +4,7 @@ use aptum_core::check::{Drawing, Sense, Stage};
 use aptum_core::face::{Coverage, Face, Layer, LayerKind};
 use aptum_core::form::Form;
 use aptum_core::geometry::{BezPath, Rect, Region, Shape};
+use aptum_core::job::with_changes;
 use aptum_core::memory::Forgetful;
 use aptum_core::sheet::{Orientation, SheetSize, TakenBy, Turning};
 use aptum_core::tooling::path_checks;
@@ -323,4 +324,58 @@ fn a_printers_and_a_cutters_margins_may_differ_on_every_side() {
     let prepared = prepare(&tomato(), &workshop).unwrap();
     assert_eq!(prepared.windows.cut.base, Rect::new(5.0, 20.0, 288.0, 390.0));
     assert_eq!(prepared.windows.print.base, Rect::new(3.4, 3.0, 293.6, 417.0));
+}
+
+#[test]
+fn card_that_is_not_kept_in_the_page_s_size_is_told_with_the_sizes_there_are() {
+    let (mut job, workshop) = (tomato(), workshop());
+    let (id, stock) = workshop
+        .stocks
+        .iter()
+        .find(|(_, stock)| stock.sheets.iter().all(|size| size.width.max(size.height) < 400.0))
+        .unwrap();
+    job.pieces[0].stock = id.clone();
+    job.sheet.size = SheetSize { name: "A3".into(), width: 297.0, height: 420.0 };
+    let told = prepare(&job, &workshop).unwrap();
+    let found = check(&told, "card-size-1");
+    assert_eq!(found.state, State::Attention);
+    assert!(found.verdict.contains(&stock.name), "{}", found.verdict);
+    let largest = stock
+        .sheets
+        .iter()
+        .max_by(|one, other| (one.width * one.height).total_cmp(&(other.width * other.height)))
+        .unwrap();
+    assert_eq!(found.value_text, largest.name);
+    for remedy in &found.remedies {
+        let then = with_changes(&job, &remedy.changes).unwrap();
+        assert_eq!(then.sheet.size.name, largest.name, "{}", remedy.text);
+        let then = prepare(&then, &workshop).unwrap();
+        assert!(then.checks.iter().all(|check| !check.id.starts_with("card-size")));
+    }
+    assert!(!found.remedies.is_empty());
+}
+
+/// A knife that trails by 2 mm does not get round a hole of 3 mm; one of a quarter millimetre does.
+#[test]
+fn holes_that_are_tighter_than_the_blade_trails_are_pointed_out() {
+    let (mut job, mut workshop) = (tomato(), workshop());
+    let figures = [("width", 40.0), ("height", 70.0), ("hole", 3.0)];
+    job.pieces[0].form = Form::new("tag-rounded", &figures);
+    job.pieces[0].copies = 2;
+    job.sheet.kept = None;
+    let id = job.sheet.cutter.clone().unwrap();
+    let mut corners = |offset: f64| {
+        workshop.cutters.get_mut(&id).unwrap().knife.offset = offset;
+        let prepared = prepare(&job, &workshop).unwrap();
+        let path = prepared.tool_path(&job, &workshop, 0, &Forgetful).unwrap();
+        let window = &prepared.windows.cut;
+        let checks = path_checks(&path, workshop.cutters.get(&id), window, job.unit);
+        checks.into_iter().find(|check| check.id == "tooling-corners").unwrap()
+    };
+    let fine = corners(0.25);
+    assert_eq!((fine.state, fine.place), (State::Fits, None));
+    let tight = corners(2.0);
+    assert_eq!(tight.state, State::Attention, "{tight:?}");
+    assert!(tight.verdict.contains("2 mm"), "{}", tight.verdict);
+    assert!(tight.place.unwrap().path.starts_with('M'));
 }

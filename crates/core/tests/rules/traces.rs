@@ -2,7 +2,8 @@
 
 use aptum_core::blob::BlobId;
 use aptum_core::check::State;
-use aptum_core::form::{Eye, Form, Found, Looked, Mend, StickerCard, Traced};
+use aptum_core::error::Setting;
+use aptum_core::form::{Eye, Flat, Form, Found, Looked, Mend, StickerCard, Traced};
 use aptum_core::geometry::{BezPath, Point, Rect, Region, Shape, circle, polygon};
 use aptum_core::job::with_edits;
 use aptum_core::pixels::Pixels;
@@ -405,4 +406,64 @@ proptest! {
         prop_assert!(off < 0.012 * whole.area() + 12.0 * scale * scale, "{off} of {}", whole.area());
         prop_assert!(tracing.deviation.0 < 1.6 * tracing.pixel, "{:?}", tracing.deviation);
     }
+}
+
+#[test]
+fn what_is_too_small_to_weed_is_told_with_the_area_that_leaves_it_out() {
+    // Half a millimetre to a pixel: a disc of 60 mm, one of 12 mm, and one of 2 mm.
+    let pixels = discs(200, &[(70.0, 100.0, 60.0), (180.0, 30.0, 12.0), (180.0, 100.0, 2.0)]);
+    let draw = |least: f64, border: f64| {
+        let how = Trace { least, ..Trace::default() };
+        let tracing = look(&pixels, &how, 100.0).unwrap();
+        let mut form = form(tracing, &pixels, 100.0);
+        let own = form.traced_mut().unwrap();
+        own.trace = how;
+        own.border.distance = border;
+        form.draw(0.3, Unit::Mm).unwrap()
+    };
+    for (border, wide) in [(0.0, 2.0), (0.25, 2.5)] {
+        let flat = draw(1.0, border);
+        let small = check(&flat.checks, "smallest-piece");
+        assert_eq!(small.state, State::Attention);
+        let across = small.gauge.unwrap();
+        assert!((across.value - wide).abs() < 0.2 && across.bound == 3.0, "{across:?}");
+        let Setting::Number(least) = small.remedies[0].changes[0].value else {
+            panic!("{small:?}")
+        };
+        // Of the motif, whatever its border: more than its π mm², and far less than the next one's 36 π.
+        assert!((3.1..5.0).contains(&least), "{least}");
+        let flat = draw(least, border);
+        let next = check(&flat.checks, "smallest-piece");
+        assert_eq!(next.state, State::Fits, "{next:?}");
+        let wide = next.gauge.unwrap().value;
+        assert!((wide - 12.0 - 2.0 * border).abs() < 0.1, "{next:?}");
+    }
+}
+
+/// A hole that is too small to be weeded goes by its own area, and nothing else does.
+#[test]
+fn a_hole_that_is_too_small_to_weed_is_closed_by_its_remedy() {
+    let pixels = picture(200, 200, |x, y| {
+        let far = |cx: f64, cy: f64| (real(x) + 0.5 - cx).hypot(real(y) + 0.5 - cy);
+        let is_ink = far(100.0, 100.0) < 90.0 && far(60.0, 100.0) > 2.3 && far(140.0, 100.0) > 12.0;
+        if is_ink { INK } else { CLEAR }
+    });
+    let draw = |least: f64| {
+        let how = Trace { least, holes: true, ..Trace::default() };
+        let tracing = look(&pixels, &how, 100.0).unwrap();
+        let mut form = form(tracing, &pixels, 100.0);
+        let own = form.traced_mut().unwrap();
+        own.trace = how;
+        own.border.distance = 0.0;
+        form.draw(0.3, Unit::Mm).unwrap()
+    };
+    let holes = |flat: &Flat| flat.parts[0].openings().count();
+    let flat = draw(1.0);
+    assert_eq!(holes(&flat), 2);
+    let small = check(&flat.checks, "smallest-piece");
+    assert_eq!(small.state, State::Attention, "{small:?}");
+    let Setting::Number(least) = small.remedies[0].changes[0].value else { panic!("{small:?}") };
+    let flat = draw(least);
+    assert_eq!(holes(&flat), 1, "the large one stays");
+    assert_eq!(check(&flat.checks, "smallest-piece").state, State::Fits);
 }

@@ -1,11 +1,13 @@
 //! Cards that hold other pieces: these laid close together.
 
+use std::sync::Mutex;
+use std::time::{Duration, Instant};
+
 use aptum_core::Job;
-use aptum_core::form::MemberPlace;
-use aptum_core::gathering::close_together;
+use aptum_core::gathering::CloseTogether;
 use aptum_core::id::PieceId;
 use aptum_core::job::Turning;
-use rocket::serde::json::Json;
+use aptum_core::sheet::nest::{Found, Watch};
 use rocket::{State, post};
 use schemars::JsonSchema;
 use serde::Deserialize;
@@ -13,6 +15,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
+use super::tasks::{Events, Sender, Tasks};
 use crate::desk::Desk;
 use crate::shelf::prepared;
 
@@ -24,21 +27,53 @@ pub struct CloseAsk {
     turning: Turning,
 }
 
-/// Places of a card's copies, close together.
+/// No card is searched for longer.
+const LONGEST: Duration = Duration::from_secs(60);
+
+/// Layouts are sent this often at most.
+const PACE: Duration = Duration::from_millis(80);
+
+struct Following<'a> {
+    sender: &'a Sender,
+    close: &'a CloseTogether<'a>,
+    sent: Mutex<Option<Instant>>,
+}
+
+impl Watch for Following<'_> {
+    fn go_on(&self) -> bool {
+        self.sender.goes_on()
+    }
+
+    fn found(&self, found: &Found<'_>) {
+        let mut sent = self.sent.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+        if sent.is_none_or(|sent| sent.elapsed() >= PACE) {
+            *sent = Some(Instant::now());
+            self.sender.send("found", &self.close.places(found.runs));
+        }
+    }
+}
+
+/// Places of a card's copies, close together: `found` events with the best so far, then one `done`.
 #[post("/cards/close", data = "<ask>")]
 pub async fn close(
     desk: &State<Desk>,
+    tasks: &State<Tasks>,
     ask: Body<CloseAsk>,
-) -> Result<Json<Vec<MemberPlace>>, Problem> {
+) -> Result<Events, Problem> {
     let CloseAsk { job, piece, turning } = ask.0;
-    desk.slow(move |store| {
-        let prepared = prepared(&job, &*store.workshop()?, store)?;
-        let drawn = prepared.pieces.iter().find(|own| own.job_piece.id == piece);
-        let card = drawn.and_then(|own| own.job_piece.form.gathered());
-        let card = card.ok_or_else(|| {
-            Problem::missing(format!("“{}” is no card that holds other pieces", piece.shown()))
-        })?;
-        Ok(Json(close_together(card, turning)))
+    let card = desk
+        .slow(move |store| {
+            let prepared = prepared(&job, &*store.workshop()?, store)?;
+            let drawn = prepared.pieces.iter().find(|own| own.job_piece.id == piece);
+            drawn.and_then(|own| own.job_piece.form.gathered()).cloned().ok_or_else(|| {
+                Problem::missing(format!("“{}” is no card that holds other pieces", piece.shown()))
+            })
+        })
+        .await?;
+    tasks.run(None, LONGEST, move |sender| {
+        let places = CloseTogether::new(&card, turning).map_or_else(Vec::new, |close| {
+            close.search(&Following { sender, close: &close, sent: Mutex::default() })
+        });
+        sender.send("done", &places);
     })
-    .await
 }

@@ -124,8 +124,13 @@ fn a_card_is_laid_close_together_and_nonsense_on_it_is_refused() {
     let api = Api::new();
     let job = api.job(JAR);
     let ask = |piece: &str| json!({ "job": job, "piece": piece, "turning": "quarter" });
-    let (status, places) = api.post("/api/cards/close", &ask("p5"));
-    assert_eq!((status, places.as_array().unwrap().len()), (200, 13));
+    let events = api.events("/api/cards/close", &ask("p5"));
+    let (last, earlier) = events.split_last().unwrap();
+    assert!(!earlier.is_empty(), "the first layout is told before the last");
+    assert!(earlier.iter().all(|(name, _)| name == "found"));
+    assert_eq!(last.0, "done");
+    let places = &last.1;
+    assert_eq!(places.as_array().unwrap().len(), 13);
     assert!(
         places
             .as_array()

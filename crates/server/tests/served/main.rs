@@ -7,6 +7,7 @@ mod bad_input;
 mod behind;
 mod command_line;
 mod copies;
+mod described;
 mod drawings;
 mod full_disk;
 mod gate;

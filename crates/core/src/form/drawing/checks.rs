@@ -128,7 +128,7 @@ fn beside(facts: &DrawingFacts) -> Option<Check> {
 
 /// Creases that stop before they reach anything, and panels that hang on nothing.
 fn dead_ends(facts: &DrawingFacts) -> Option<Check> {
-    if facts.creases.is_empty() || facts.dead_ends + facts.apart == 0 {
+    if facts.dead_ends + facts.apart == 0 {
         return None;
     }
     let verdict = match facts.apart {
@@ -137,7 +137,7 @@ fn dead_ends(facts: &DrawingFacts) -> Option<Check> {
         count => format!("{count} panels hang on no other"),
     };
     let texts = [facts.dead_ends.to_string(), "end in nowhere".to_owned(), verdict];
-    let label = "Creases and slits";
+    let label = "Creases";
     let check = Check::yes_or_no("drawing-ends", Stage::Form, label, State::Attention, texts);
     Some(check.remedy(Remedy::advice("Draw them up to the outline, or to another crease")))
 }

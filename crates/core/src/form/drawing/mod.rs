@@ -186,7 +186,7 @@ pub struct DrawingFacts {
     pub creases: Vec<Crease>,
     /// Its panels, where it folds.
     pub panels: Vec<DrawnPanel>,
-    /// Sides that end in nowhere, so that nothing folds there.
+    /// Creases that end in nowhere, so that nothing folds there.
     pub dead_ends: usize,
     /// Creases that are curves where no bends lead to them, so that they are folded on their chords.
     pub curved: usize,

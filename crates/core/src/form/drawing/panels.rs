@@ -74,7 +74,13 @@ impl LineDrawing {
             return None;
         }
         let divided = faces(&sides, SNAP);
-        facts.dead_ends = divided.dangling;
+        // A perforation may end wherever it likes.
+        let folds = |what: &&Divides| match what {
+            Divides::Fold(kind) => *kind != LineKind::Perforation,
+            Divides::Bend => true,
+            Divides::Cut => false,
+        };
+        facts.dead_ends = divided.dangling.iter().filter(folds).count();
         let openings: Vec<Outline> = part.openings().filter_map(Outline::of_path).collect();
         let whole: Vec<Outline> =
             crate::geometry::contours(&part.outline).iter().filter_map(Outline::of_path).collect();

@@ -47,7 +47,7 @@ pub(super) fn checks(
     checks.extend(inner_corner(facts, flat, unit));
     checks.extend(stay(facts, flat, caliper, unit));
     checks.extend(crate::form::checks::narrowest_bridge(flat, unit));
-    checks.extend(smallest(facts, flat, unit));
+    checks.extend(smallest(facts, tracing, flat, unit));
     if !traced.mends.is_empty() {
         checks.push(mends(traced, facts));
     }
@@ -233,28 +233,55 @@ fn stay(facts: &TracedFacts, flat: &Flat, caliper: f64, unit: Unit) -> Option<Ch
 }
 
 /// The smallest thing that is cut: it must be taken off, or out, by hand.
-fn smallest(facts: &TracedFacts, flat: &Flat, unit: Unit) -> Option<Check> {
+fn smallest(facts: &TracedFacts, tracing: &Tracing, flat: &Flat, unit: Unit) -> Option<Check> {
     let part = flat.parts.first()?;
     let across = |path: &BezPath| {
         let Rect { x0, y0, x1, y1 } = path.bounding_box();
         (x1 - x0).max(y1 - y0)
     };
-    let all = facts.cut.iter().map(|(path, _)| path);
-    let least = all.min_by(|one, other| across(one).total_cmp(&across(other)))?;
+    let least =
+        facts.cut.iter().min_by(|(one, _), (other, _)| across(one).total_cmp(&across(other)));
+    let (least, is_hole) = least?;
     let value = (across(least), Sense::AtLeast, LEAST_PIECE);
     let mut check = Check::length("smallest-piece", Stage::Form, "Smallest to weed", value, unit);
     if check.state == State::Broken {
         check.state = State::Attention;
-        let area = least.area().abs();
-        check = check.remedy(Remedy::set(
-            format!("Leave out what has less than {:.1} mm²", area * 1.05),
-            "form.traced.trace.least",
-            (area * 1.05).min(10_000.0),
-        ));
+        let over = traced_area(facts, tracing, least.bounding_box(), *is_hole);
+        check = check.remedy(match over.filter(|area| *area <= 10_000.0) {
+            Some(area) => Remedy::set(
+                format!("Leave out what has less than {area:.2} mm²"),
+                "form.traced.trace.least",
+                area,
+            ),
+            None => Remedy::advice("Make it larger, or take it away"),
+        });
     }
     let mut at = least.clone();
     at.apply_affine(kurbo::Affine::translate(part.at));
     Some(check.at(Drawing::Flat, path_text(&at)))
+}
+
+/// Below which area, mm², what a cut goes around is left out: of the largest motif in it, or of the hole that it follows,
+/// with as much more as curves may lie inside the pixels that are counted.
+fn traced_area(facts: &TracedFacts, tracing: &Tracing, cut: Rect, is_hole: bool) -> Option<f64> {
+    let shift = facts.picture.origin().to_vec2();
+    let area = |path: &BezPath| path.area().abs() + path.perimeter(0.01) * tracing.pixel / 4.0;
+    let near = |path: &&BezPath| {
+        let own = path.bounding_box() + shift;
+        if is_hole {
+            own.inflate(0.1, 0.1).contains(cut.center())
+        } else {
+            cut.inflate(0.1, 0.1).contains_rect(own)
+        }
+    };
+    let found = tracing.outlines.iter().flat_map(|own| {
+        let outer = (!is_hole).then_some(&own.outer);
+        outer.into_iter().chain(own.holes.iter().filter(move |_| is_hole))
+    });
+    let areas = found.filter(near).map(area);
+    // Rounded up, so that what is told is what is set.
+    let up = |area: f64| (area * 100.0).ceil() / 100.0;
+    if is_hole { areas.reduce(f64::min).map(up) } else { areas.reduce(f64::max).map(up) }
 }
 
 fn mends(traced: &Traced, facts: &TracedFacts) -> Check {

@@ -101,7 +101,7 @@ impl Region {
         Self::of_winding(flattened_to(path, FINE), rule)
     }
 
-    fn of_winding(rings: Vec<Vec<Point>>, rule: FillRule) -> Self {
+    pub(super) fn of_winding(rings: Vec<Vec<Point>>, rule: FillRule) -> Self {
         let rings = rings.into_iter().filter(|ring| ring.len() > 2);
         let all = MultiPolygon::new(rings.map(ring_polygon).collect());
         let none = MultiPolygon::new(Vec::new());

@@ -1,6 +1,7 @@
 //! Areas for polygon algebra: curves flattened to within [`FLATTENING`](crate::geometry::FLATTENING).
 
 mod filled;
+mod rolled;
 #[cfg(test)]
 mod tests;
 
@@ -163,27 +164,20 @@ impl Region {
         }
         let corners: usize = self.0.iter().map(CoordsIter::coords_count).sum();
         if join == crate::geometry::Join::Round && corners > MANY {
-            return self.bordered_by_steps(distance);
+            return rolled::bordered(self, distance)
+                .unwrap_or_else(|| self.simplified(STRAY).buffered(distance, join));
         }
+        self.buffered(distance, join)
+    }
+
+    /// As [`bordered`](Self::bordered), by the algebra of areas: what the many corners' arcs overlap takes it long.
+    fn buffered(&self, distance: f64, join: crate::geometry::Join) -> Self {
         let join = match join {
             crate::geometry::Join::Round => round(distance),
             crate::geometry::Join::Mitred => LineJoin::Miter(0.4),
             crate::geometry::Join::Bevelled => LineJoin::Bevel,
         };
         Self(self.0.buffer_with_style(BufferStyle::new(distance).line_join(join)))
-    }
-
-    /// A round border as one after the other: the first fill what is narrow, so that the last has few corners left to go
-    /// around. Together they are what one is, since distances add up.
-    fn bordered_by_steps(&self, distance: f64) -> Self {
-        let steps = if distance.abs() < NARROW { &[][..] } else { &STEPS };
-        let first = steps.iter().fold(self.simplified(STRAY), |own, share| {
-            let step = share * distance;
-            let join = LineJoin::Round((8.0 * STRAY / step.abs()).sqrt().min(0.5));
-            Self(own.0.buffer_with_style(BufferStyle::new(step).line_join(join))).simplified(STRAY)
-        });
-        let rest = distance * (1.0 - steps.iter().sum::<f64>());
-        Self(first.0.buffer_with_style(BufferStyle::new(rest).line_join(round(distance))))
     }
 
     /// With as few corners as keep its edge within `tolerance` mm (Douglas and Peucker 1973).
@@ -315,21 +309,20 @@ impl Region {
     }
 }
 
-/// From so many corners on a border is made by steps.
+/// From so many corners on a round border is that of a disc that rolls along them.
 const MANY: usize = 1500;
 
-/// Shares of the distance that come before the rest.
-const STEPS: [f64; 2] = [0.05, 0.2];
-
-/// A border narrower than this, mm, fills too little for steps to be worth their while.
-const NARROW: f64 = 1.0;
-
-/// How far each step may stray, mm.
+/// How far what has many corners may be simplified, mm.
 const STRAY: f64 = 1e-3;
 
 /// Arcs of chords that stray from them by a thousandth of a millimetre.
 fn round(distance: f64) -> LineJoin<f64> {
-    LineJoin::Round((8e-3 / distance.abs()).sqrt().clamp(0.01, 0.05))
+    LineJoin::Round(chord(distance))
+}
+
+/// By how much a chord of such an arc turns, radians.
+fn chord(distance: f64) -> f64 {
+    (8e-3 / distance.abs()).sqrt().clamp(0.01, 0.05)
 }
 
 /// The strip beside each edge of a ring, and the corner of each vertex: outside the ring where `out` is 1, inside

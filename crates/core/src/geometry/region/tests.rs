@@ -1,10 +1,10 @@
 //! Areas against what is known of them.
 
-use kurbo::Affine;
+use kurbo::{Affine, Shape as _};
 use proptest::prelude::*;
 
 use super::*;
-use crate::geometry::{FLATTENING, circle};
+use crate::geometry::{FLATTENING, Join, circle};
 
 #[test]
 fn what_is_near_a_hole_fills_it_from_its_edges() {
@@ -122,5 +122,83 @@ proptest! {
         prop_assert!(off < 0.01 * at_once.area(), "{off} of {}", at_once.area());
         let holes = Region::inside(&path).area() - painted.area();
         prop_assert!(holes > 0.0, "{holes}");
+    }
+}
+
+/// An outline of so many corners around a middle, its reach from there as told of the share of the way round.
+fn around(corners: u32, reach: impl Fn(f64) -> f64) -> Vec<Point> {
+    let corner = |at: u32| {
+        let share = f64::from(at) / f64::from(corners);
+        let angle = share * std::f64::consts::TAU;
+        Point::new(50.0 + reach(share) * angle.cos(), 50.0 + reach(share) * angle.sin())
+    };
+    (0..corners).map(corner).collect()
+}
+
+/// How far the edges of two areas are apart in the mean, mm: what lies in one of them by the length of the edge.
+fn apart(one: &Region, other: &Region) -> f64 {
+    let differs = one.minus(other).area() + other.minus(one).area();
+    let long: f64 = one.to_path().perimeter(1e-3);
+    differs / long.max(1.0)
+}
+
+/// A disc that rolls along an outline draws what the algebra of areas makes, whichever way and however jagged.
+#[test]
+fn rolled_borders_are_those_of_the_algebra() {
+    let grain =
+        |share: f64| f64::from(((share * 1e4) as u32).wrapping_mul(2_654_435_761) >> 29) / 10.0;
+    let wave = |share: f64, waves: f64| (waves * share * std::f64::consts::TAU).sin();
+    let flower = around(3000, |share| 30.0 + 8.0 * wave(share, 7.0));
+    let ring = vec![
+        around(2500, |share| 40.0 + 2.0 * wave(share, 60.0)),
+        around(1500, |share| 25.0 + 4.0 * wave(share, 9.0)),
+    ];
+    let jagged = around(4000, |share| 40.0 + grain(share));
+    let shapes: [(&str, Vec<Vec<Point>>); 3] =
+        [("flower", vec![flower]), ("ring", ring), ("jagged", vec![jagged])];
+    for (name, rings) in shapes {
+        let region = Region::of_rings([rings.into_iter()].into_iter());
+        for distance in [0.3, 1.0, 2.5, 6.0, -0.3, -1.0, -3.0] {
+            let rolled = rolled::bordered(&region, distance).unwrap();
+            let made = region.buffered(distance, Join::Round);
+            let off = apart(&rolled, &made);
+            assert!(off < 2e-3, "{name} {distance}: {off} mm apart");
+            assert_eq!(rolled.parts(), made.parts(), "{name} {distance}");
+            let holes = |region: &Region| region.rings().filter(|ring| ring.is_hole).count();
+            assert_eq!(holes(&rolled), holes(&made), "{name} {distance}");
+        }
+    }
+}
+
+/// Corners on a grid lie on circles together with many others, and straight edges hold many points.
+#[test]
+fn rolled_borders_of_what_lies_on_a_grid_are_exact() {
+    // Teeth of 1 mm, a grid of 0.1 mm along them.
+    let mut ring = Vec::new();
+    let mut go = |to: Point| {
+        let from: Point = ring.last().copied().unwrap_or(to);
+        let parts = ((to - from).hypot() / 0.1).round().max(1.0);
+        let mut at = 1.0;
+        while at <= parts {
+            ring.push(from.lerp(to, at / parts));
+            at += 1.0;
+        }
+    };
+    go(Point::ZERO);
+    for tooth in 0..60 {
+        let x = 2.0 * f64::from(tooth);
+        for to in [(x, 1.0), (x + 1.0, 1.0), (x + 1.0, 0.0), (x + 2.0, 0.0)] {
+            go(Point::from(to));
+        }
+    }
+    for to in [(120.0, 20.0), (0.0, 20.0), (0.0, 0.1)] {
+        go(Point::from(to));
+    }
+    let region = Region::of_rings([[ring].into_iter()].into_iter());
+    for distance in [0.2, 0.5, 0.7, 3.0, -0.2, -0.5, -2.0] {
+        let rolled = rolled::bordered(&region, distance).unwrap();
+        let made = region.buffered(distance, Join::Round);
+        let off = apart(&rolled, &made);
+        assert!(off < 2e-3, "{distance}: {off} mm apart");
     }
 }

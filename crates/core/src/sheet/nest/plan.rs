@@ -7,6 +7,9 @@ use super::shape::{Pose, Turns};
 use super::{MOST_ON_SHEET, SAMPLES, Search, Sheet, repeats};
 use crate::sheet::{Amount, Placement, rows_and_columns};
 
+/// Share of a sheet's room.
+const REST: f64 = 0.25;
+
 impl Search<'_> {
     /// Lays what is wanted beside `done`, one by one.
     pub(super) fn plan(&mut self, done: &[Sheet]) -> Vec<Sheet> {
@@ -63,6 +66,7 @@ impl Search<'_> {
         let mut kinds = left.iter().enumerate().filter(|(_, count)| **count > 0);
         if let (Some((only, count)), None) = (kinds.next(), kinds.next())
             && sheet.copies.is_empty()
+            && !self.is_a_rest(only, *count)
         {
             let poses = self.lattice_of(only);
             let most = usize::try_from(*count).unwrap_or(usize::MAX);
@@ -90,6 +94,14 @@ impl Search<'_> {
             }
         }
         sheet
+    }
+
+    /// True where what is left of one shape beside others takes little of a sheet: it needs no lattice, whose search
+    /// takes longer than laying all the others.
+    fn is_a_rest(&self, shape: usize, count: u32) -> bool {
+        let Self { shapes, ask, .. } = self;
+        let room = ask.windows.cut.base.area();
+        shapes.len() > 1 && f64::from(count) * shapes[shape].area < REST * room
     }
 
     /// Adds copies of each shape in turn while they find a place.

@@ -2,7 +2,6 @@
 
 use aptum_core::Job;
 use aptum_core::error::Change;
-use aptum_core::form::MemberPlace;
 use aptum_core::job::JobPiece;
 use aptum_core::lines::LineKey;
 
@@ -96,9 +95,9 @@ pub(super) const OF_WHAT_IS_BROUGHT: &[Route] = &[
     ),
     route(
         ("post", "/api/cards/close"),
-        "Places of what a card holds, close together: turned, and pushed into each other’s bays",
+        "Places of what a card holds, close together: events found, then done",
         json::<CloseAsk>(),
-        json::<Vec<MemberPlace>>(),
+        Body::Bytes("text/event-stream"),
     ),
     route(
         ("post", "/api/fonts"),

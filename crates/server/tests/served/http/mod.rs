@@ -2,6 +2,8 @@
 
 #![allow(dead_code, reason = "each file of tests asks some of it")]
 
+mod told;
+
 use aptum::demo;
 use aptum::serve::{Listen, server};
 use aptum::store::Store;
@@ -43,7 +45,10 @@ impl Api {
     pub fn ask(&self, method: Method, path: &str, body: &Value) -> (u16, Value) {
         let request = self.client.req(method, path).header(Header::new("Host", HOST));
         let response = request.body(body.to_string()).dispatch();
-        (response.status().code, response.into_json().unwrap_or(Value::Null))
+        let (status, answer) =
+            (response.status().code, response.into_json().unwrap_or(Value::Null));
+        told::as_described(method, path, body, status, &answer);
+        (status, answer)
     }
 
     pub fn get(&self, path: &str) -> Value {
@@ -58,7 +63,10 @@ impl Api {
     pub fn upload(&self, bytes: &[u8]) -> (u16, Value) {
         let request = self.client.post("/api/blobs").header(Header::new("Host", HOST));
         let response = request.body(bytes).dispatch();
-        (response.status().code, response.into_json().unwrap_or(Value::Null))
+        let (status, answer) =
+            (response.status().code, response.into_json().unwrap_or(Value::Null));
+        told::as_described(Method::Post, "/api/blobs", &Value::Null, status, &answer);
+        (status, answer)
     }
 
     /// A job as it is opened.
