@@ -40,18 +40,18 @@ pub fn form_checks(
     let before = checks.iter().filter(|check| check.state == State::Broken);
     let before = before.map(|check| check.id.clone()).collect();
     let mut trial = Trial { form, caliper, unit, before, known: BTreeMap::new() };
-    let is_standard = flat
-        .figures
-        .iter()
-        .all(|figure| !figure.own || matches!(figure.kind, FigureKind::Size | FigureKind::Count));
     let is_plain = form.chosen().is_none_or(|chosen| chosen.add_ons.is_empty());
     for check in checks.iter_mut().filter(broken) {
         let mut remedies = std::mem::take(&mut check.remedies);
         remedies
             .retain(|remedy| remedy.changes.is_empty() || trial.mends(&check.id, &remedy.changes));
-        let helps = remedies.iter().any(|remedy| !remedy.changes.is_empty());
-        if is_standard && is_plain && !helps {
-            remedies.splice(0..0, trial.size(&check.id, &flat.figures));
+        if remedies.iter().all(|remedy| remedy.changes.is_empty()) {
+            let figures = &flat.figures;
+            let other = trial.back(&check.id, figures).or_else(|| {
+                let size = is_plain.then(|| trial.size(&check.id, figures))?;
+                size.or_else(|| trial.both(&check.id, figures))
+            });
+            remedies.splice(0..0, other);
         }
         check.remedies = remedies;
     }
@@ -108,6 +108,37 @@ impl Trial<'_> {
             .is_some_and(|now| now.iter().all(|known| known != id && before.contains(known)))
     }
 
+    /// One of the flaps that were asked for set back to what is usual, or all of them.
+    fn back(&mut self, id: &str, figures: &[Figure]) -> Option<Remedy> {
+        let own = own_flaps(figures);
+        let one = own.iter().find_map(|figure| {
+            let changes = vec![usual(figure)];
+            let text = format!("Set the {} back to what is usual", figure.label.to_lowercase());
+            self.mends(id, &changes).then_some(Remedy { text, changes })
+        });
+        one.or_else(|| {
+            let changes: Vec<Change> = own.iter().map(|own| usual(own)).collect();
+            let text = "Set the flaps back to what is usual".to_owned();
+            (own.len() > 1 && self.mends(id, &changes)).then_some(Remedy { text, changes })
+        })
+    }
+
+    /// All flaps set back to what is usual, and the size that rules the piece out even then.
+    fn both(&self, id: &str, figures: &[Figure]) -> Option<Remedy> {
+        let own = own_flaps(figures);
+        let mut form = self.form.clone();
+        for figure in &own {
+            let key = figure.field.strip_prefix("form.")?;
+            form.chosen_mut()?.figures.remove(key);
+        }
+        let (caliper, unit, before) = (self.caliper, self.unit, self.before.clone());
+        let mut usually = Trial { form: &form, caliper, unit, before, known: BTreeMap::new() };
+        let size = (!own.is_empty()).then(|| usually.size(id, figures))??;
+        let text = format!("{}, with the flaps that are usual", size.text);
+        let changes = own.iter().map(|own| usual(own)).chain(size.changes).collect();
+        Some(Remedy { text, changes })
+    }
+
     /// The size that rules the piece out, set to the nearest that does not; all sizes at once where no
     /// single one helps, and else one made larger and another smaller.
     fn size(&mut self, id: &str, figures: &[Figure]) -> Option<Remedy> {
@@ -162,6 +193,16 @@ impl Trial<'_> {
         let bound = if good > 1.0 { "or more" } else { "or less" };
         Some(Remedy { text: format!("Make the {} {bound}", named.join(", ")), changes })
     }
+}
+
+/// Figures of flaps, slits and plays that were asked for.
+fn own_flaps(figures: &[Figure]) -> Vec<&Figure> {
+    let is_size = |figure: &Figure| matches!(figure.kind, FigureKind::Size | FigureKind::Count);
+    figures.iter().filter(|figure| figure.own && !is_size(figure)).collect()
+}
+
+fn usual(figure: &Figure) -> Change {
+    Change::new(&figure.field, Setting::Standard)
 }
 
 /// Sizes as shares of what they are, away from that to a round figure, within their ranges.

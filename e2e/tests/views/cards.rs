@@ -100,3 +100,34 @@ async fn a_card_is_made_of_the_pieces_at_hand() {
     browser.click("remove").await;
     browser.read(".spec-card", "Carrot").await;
 }
+
+/// Layouts are shown as they are found; whoever has seen enough keeps the last, and what is changed by hand meanwhile
+/// stays.
+#[tokio::test(flavor = "multi_thread")]
+async fn laying_close_is_shown_as_it_goes_and_gives_way_to_hands() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&format!("{}/jobs/{JAR}/form?piece=p5", app.address)).await;
+    browser.enter("Tomato", "60").await;
+    browser.until(CARD, |card| card["members"][1]["count"] == 60).await;
+    browser.settled().await;
+    browser.choose("Close together", "turned freely").await;
+    let laid = |card: &serde_json::Value| card["places"].as_array().map_or(0, Vec::len);
+
+    browser.click("close together").await;
+    browser.read(".laid-acts", "enough").await;
+    browser.read(".spec-card", "by their places").await;
+    browser.click("enough").await;
+    browser.read(".laid-acts", "close together").await;
+    let kept = browser.until(CARD, |card| laid(card) > 40).await;
+
+    // A number that is entered in the middle is not written over, nor are the places.
+    browser.click("close together").await;
+    browser.read(".laid-acts", "enough").await;
+    browser.enter("Tomato", "59").await;
+    browser.read(".lay-trouble", "You changed the card meanwhile").await;
+    browser.read(".laid-acts", "close together").await;
+    browser.settled().await;
+    let then = browser.until(CARD, |card| card["members"][1]["count"] == 59).await;
+    assert!(laid(&then) > 40, "{then}");
+    assert!(laid(&kept) <= 72, "{kept}");
+}

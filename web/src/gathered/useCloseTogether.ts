@@ -4,8 +4,7 @@ import { useRef, useState } from 'react';
 import { Failure } from '../api/client';
 import { follow } from '../api/events';
 import { set } from '../api/fields';
-import { gatheredOf } from '../api/forms';
-import type { MemberPlace, Turning } from '../api/generated/types';
+import type { Gathered, MemberPlace, Turning } from '../api/generated/types';
 import type { PieceSession } from '../job/pieces';
 
 /** True where copies lie the same, also after the server has answered with them. */
@@ -27,16 +26,16 @@ export function useCloseTogether(session: PieceSession) {
   const laid = () => session.newest(field) as MemberPlace[] | null | undefined;
 
   /** What is to be laid, whatever its places are. */
-  const wanted = () => {
-    const form = session.latest().pieces.find(({ id }) => id === session.own.id)?.form;
-    return JSON.stringify({ ...(form && gatheredOf(form)), places: null });
-  };
+  const wanted = () =>
+    JSON.stringify({ ...(session.newest(session.at('form.gathered')) as Gathered), places: null });
 
   const start = async (turning: Turning) => {
     const control = new AbortController();
     running.current = control;
     setRunning(true);
     setTrouble(null);
+    // What is on its way counts too.
+    await session.keep();
     const ask = { job: session.latest(), piece: session.own.id, turning };
     const asked = wanted();
     const shown = { places: laid(), isOurs: true };
@@ -55,8 +54,8 @@ export function useCloseTogether(session: PieceSession) {
       if (!(error instanceof Failure)) throw error;
       setTrouble(error.problem.errors[0]?.message ?? error.message);
     }
-    if (shown.isOurs) await session.keep();
-    else setTrouble('You changed the card meanwhile: its copies stay as they are.');
+    await session.keep();
+    if (!shown.isOurs) setTrouble('You changed the card meanwhile: its copies stay as they are.');
     running.current = null;
     setRunning(false);
   };

@@ -6,10 +6,10 @@ use super::lying::Area;
 use super::row_checks::unknown_columns;
 use super::upright::Uprights;
 use super::{Face, Layer, LayerKind, List, Pattern, PlacedPicture, Shape, Text};
-use crate::check::{Check, Drawing, Gauge, Sense, Stage, State};
+use crate::check::{Check, Gauge, Sense, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::form::{Flat, Part, Role};
-use crate::geometry::{Affine, BezPath, Point, Rect, Region, gap, path_text, polygon};
+use crate::geometry::{Affine, BezPath, Point, Rect, polygon};
 use crate::lettering::SHELF;
 use crate::units::{INCH, Unit, measure};
 
@@ -19,29 +19,18 @@ const SHARP: f64 = 300.0;
 const SOFT: f64 = 200.0;
 const COARSE: f64 = 100.0;
 
-/// What matters stays so far from cuts and creases, mm: on most pieces, and on areas of which a side is smaller than
-/// the last of these (common practice).
-const SAFE: f64 = 3.0;
-const SAFE_ON_SMALL: f64 = 1.5;
-const SMALL: f64 = 30.0;
-
 /// The smallest type that is read without trouble, points, and the thinnest line that prints, mm (common practice).
 const SMALLEST_TYPE: f64 = 5.0;
 const THINNEST: f64 = 0.1;
 
-/// How far what matters stays from the edges of an area, mm.
-pub(super) fn safe_distance(area: Rect) -> f64 {
-    if area.width().min(area.height()) < SMALL { SAFE_ON_SMALL } else { SAFE }
-}
-
 /// A layer where it lies.
 pub(super) struct Laid<'a> {
     pub layer: &'a Layer,
-    part: &'a Part,
-    area: Area,
-    place: Affine,
-    unit: Unit,
-    bleed: f64,
+    pub(super) part: &'a Part,
+    pub(super) area: Area,
+    pub(super) place: Affine,
+    pub(super) unit: Unit,
+    pub(super) bleed: f64,
 }
 
 /// The limits of a face on its flat; of layers that differ from row to row, the worst row's.
@@ -127,7 +116,7 @@ impl Laid<'_> {
         }
     }
 
-    fn id(&self, of: &str) -> String {
+    pub(super) fn id(&self, of: &str) -> String {
         format!("{of}-{}", self.layer.id)
     }
 
@@ -321,73 +310,6 @@ impl Laid<'_> {
             checks.extend(self.safe(&self.square(sides), false));
         }
         checks
-    }
-
-    /// How far what lies within `around` stays from cuts and creases. What goes past its area on purpose is left out,
-    /// unless it is `vital`.
-    fn safe(&self, around: &BezPath, is_vital: bool) -> Option<Check> {
-        let openings = self.part.openings().map(Region::inside);
-        let own = &openings.fold(self.area.region.clone(), |own, opening| own.minus(&opening));
-        let past = Region::inside(around).minus(own);
-        let is_past = past.area() > 0.05;
-        if is_past && !is_vital {
-            return None;
-        }
-        let lines = own.to_path();
-        let bounds = own.bounds()?;
-        let value = if is_past { 0.0 } else { gap(around, &lines) };
-        // A picture that fills its panel to the edge is meant to.
-        if value < 1e-3 && !is_vital {
-            return None;
-        }
-        let bound = safe_distance(bounds);
-        let label = format!("{} to the edge", self.layer.title());
-        let limit = (value, Sense::AtLeast, bound);
-        let check = Check::length(&self.id("safe"), Stage::Face, &label, limit, self.unit)
-            .softened(if is_past { "runs past its panel" } else { "may be cut or folded away" })
-            .at(Drawing::Flat, path_text(&(Affine::translate(self.part.at) * around.clone())));
-        Some(check.remedies(|| self.within(around, bounds, bound)))
-    }
-
-    /// Moves, or else shrinks, what lies within `around` until it keeps `bound` mm from the edges of its area's bounds.
-    fn within(&self, around: &BezPath, bounds: Rect, bound: f64) -> Vec<Remedy> {
-        let room = bounds.inset(-bound);
-        let own = kurbo::Shape::bounding_box(around);
-        let mut remedies = Vec::new();
-        let lying = self.layer.lying();
-        if own.width() <= room.width() && own.height() <= room.height() {
-            let aside = |low: f64, high: f64, least: f64, most: f64| {
-                (least - low).max(0.0) - (high - most).max(0.0)
-            };
-            let shift =
-                [aside(own.x0, own.x1, room.x0, room.x1), aside(own.y0, own.y1, room.y0, room.y1)];
-            if let Some(lying) = lying.filter(|_| shift.iter().any(|mm| mm.abs() > 1e-6)) {
-                let to = |from: f64, by: f64| ((from + by) * 1000.0).round() / 1000.0;
-                remedies.push(Remedy {
-                    text: "Move it away from the edge".to_owned(),
-                    changes: vec![
-                        Change::new(&self.layer.field("x"), to(lying.x, shift[0])),
-                        Change::new(&self.layer.field("y"), to(lying.y, shift[1])),
-                    ],
-                });
-            }
-        }
-        let share = (room.width() / own.width()).min(room.height() / own.height()).min(1.0);
-        let size = self.layer.field("size");
-        if let (LayerKind::Text(text), true) = (&self.layer.kind, share > 0.1) {
-            let points = text.set(self.area.room()).em / super::POINT * share * 0.98;
-            let points = (points * 10.0).floor() / 10.0;
-            remedies.push(Remedy {
-                text: format!("Set it in {points} pt, in the middle"),
-                changes: vec![
-                    Change::new(&format!("{size}.by"), "points"),
-                    Change::new(&format!("{size}.value"), points),
-                    Change::new(&self.layer.field("x"), 0.0),
-                    Change::new(&self.layer.field("y"), 0.0),
-                ],
-            });
-        }
-        remedies
     }
 
     /// Ink on what is glued keeps glue from holding (common practice).

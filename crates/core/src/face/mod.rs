@@ -17,6 +17,7 @@ mod placed;
 mod printer;
 mod rework;
 mod row_checks;
+mod safe;
 mod set_free;
 mod shape;
 mod text;

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
-use super::checks::safe_distance;
+use super::safe::safe_distance;
 use super::{Face, Layer, LayerKind, List, PictureSize, ShapeSize, TextSize, Uprights};
 use crate::error::Change;
 use crate::form::Flat;

@@ -596,3 +596,37 @@ fn words_on_a_curved_panel_keep_clear_of_its_edges_alone() {
     assert!((by_strips.1.center() - words.center()).hypot() < 1e-6);
     assert_eq!(by_strips.0.state, State::Fits);
 }
+
+/// A round tag with a hole: what lies near its edge is moved or made smaller until it is clear of both, which the tag's
+/// box alone would not tell.
+#[test]
+fn what_runs_past_a_round_piece_is_brought_back_clear_of_edge_and_hole() {
+    let form = Form::new("label-round", &[("width", 60.0)]);
+    let panel = form.draw(0.3, Unit::Mm).unwrap().parts[0].panels[0].name.clone();
+    let words = |points: f64| {
+        let words = text("Sweet pea", TextSize::Points(points));
+        LayerKind::Text(Text { lying: on(&panel), ..words })
+    };
+    let state = |job: &Job| {
+        let checks = prepare(job, &workshop()).unwrap().checks;
+        check(&checks, "safe-l1").unwrap().clone()
+    };
+    for (points, x, y) in
+        [(12.0, 22.0, 0.0), (12.0, 20.0, 20.0), (30.0, 0.0, 22.0), (90.0, 0.0, 0.0)]
+    {
+        let mut job = job(form.clone(), vec![Layer::new("l1", words(points))]);
+        for (name, value) in [("x", x), ("y", y)] {
+            job = with_field(&job, &format!("pieces.p1.face.layers.l1.{name}"), value.into())
+                .unwrap();
+        }
+        let found = state(&job);
+        assert_eq!(found.state, State::Attention, "{points} pt at {x}, {y}");
+        assert!(!found.remedies.is_empty(), "{points} pt at {x}, {y}");
+        let is_moved = found.remedies[0].text.starts_with("Move");
+        assert_eq!(is_moved, points < 80.0, "{:?}", found.remedies);
+        for remedy in &found.remedies {
+            let after = state(&with_changes(&job, &remedy.changes).unwrap());
+            assert_eq!(after.state, State::Fits, "{}: {after:?}", remedy.text);
+        }
+    }
+}

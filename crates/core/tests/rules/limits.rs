@@ -24,9 +24,13 @@ fn mended(form: &Form, check: &Check) -> Form {
     let mut form = form.clone();
     let remedy = check.remedies.iter().find(|own| !own.changes.is_empty()).unwrap();
     for change in &remedy.changes {
-        let Setting::Number(value) = change.value else { panic!("{change:?}") };
+        let value = match change.value {
+            Setting::Number(value) => Some(value),
+            Setting::Standard => None,
+            _ => panic!("{change:?}"),
+        };
         let key = change.field.strip_prefix("form.").unwrap().to_owned();
-        form.chosen_mut().unwrap().figures.insert(key, Some(value));
+        form.chosen_mut().unwrap().figures.insert(key, value);
     }
     form
 }
@@ -204,4 +208,43 @@ fn card_between_a_hole_and_the_edge_is_measured() {
     // The hole is round and lies in the middle: its nearest edge is the one above.
     assert!((found.gauge.unwrap().value - (hole.y0 - whole.y0)).abs() < 0.01, "{found:?} {hole:?}");
     assert!((hole.width() - 5.0).abs() < 1e-3 && (hole.center().x - 20.0).abs() < 1e-6);
+}
+
+/// Where no value of the flap that was asked for will do, what is usual does, or the size that rules the piece out even
+/// then is named with it.
+#[test]
+fn flaps_that_cannot_be_mended_alone_go_back_to_what_is_usual() {
+    // Each end's corner flaps would need half of 5 mm: less than any flap may have.
+    let low = [("length", 53.0), ("width", 5.0), ("height", 37.0), ("clearance", 5.0)];
+    // A wall of 5 mm has no room for a glue flap of any use.
+    let narrow =
+        [("length", 60.0), ("width", 5.0), ("height", 90.0), ("glue", 54.0), ("tuck", 56.0)];
+    // Neighbouring tabs leave each other less than 8 mm at a side of 15.
+    let slim = [("length", 60.0), ("width", 15.0), ("height", 41.0), ("tab", 6.0)];
+    for (structure, figures, id) in [
+        ("sleeve-and-tray", &low[..], "corner-flaps"),
+        ("straight-tuck", &narrow[..], "glue-flap"),
+        ("cuboid", &slim[..], "smallest-flap"),
+    ] {
+        let form = Form::new(structure, figures);
+        let found = check(&form, 0.3, id);
+        assert_eq!(found.state, State::Broken, "{structure}: {found:?}");
+        // One after the other, if there are several.
+        let mut after = mended(&form, &found);
+        assert_ne!(check(&after, 0.3, id).state, State::Broken, "{structure}");
+        for _ in 0..3 {
+            let all = checks(&after, 0.3);
+            let Some(next) = all.iter().find(|check| check.state == State::Broken) else { break };
+            after = mended(&after, next);
+        }
+        let left = checks(&after, 0.3);
+        assert!(left.iter().all(|check| check.state != State::Broken), "{structure}: {left:#?}");
+    }
+    // One flap of several is to blame: the other stays as it was asked for.
+    let figures = [("length", 60.0), ("width", 30.0), ("glue", 12.0), ("dust", 40.0)];
+    let form = Form::new("straight-tuck", &figures);
+    let found = check(&form, 0.3, "fold-through");
+    let after = mended(&form, &found);
+    assert_eq!(after.chosen().unwrap().figures["glue"], Some(12.0), "{:?}", found.remedies);
+    assert_eq!(after.chosen().unwrap().figures["dust"], None);
 }

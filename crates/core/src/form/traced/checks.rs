@@ -94,7 +94,8 @@ fn crumbs(traced: &Traced, tracing: &Tracing) -> Check {
     let verdict = if count > MANY {
         "too many to be motifs".to_owned()
     } else {
-        format!("{} crumbs left out", tracing.left_out)
+        let crumbs = if tracing.left_out == 1 { "crumb" } else { "crumbs" };
+        format!("{} {crumbs} left out", tracing.left_out)
     };
     let words = if count == 1 { "outline" } else { "outlines" };
     let texts = [count.to_string(), words.to_owned(), verdict];
