@@ -29,7 +29,6 @@ fn main() {
 
     previews(&host);
     picture(&host);
-    card(&host);
 
     let status =
         std::fs::read_to_string(format!("/proc/{}/status", server.id())).unwrap_or_default();
@@ -37,6 +36,7 @@ fn main() {
         status.lines().find(|line| line.starts_with("VmRSS")).unwrap_or("VmRSS: unknown");
     println!("{:<32} {:>14}   to reach: 60 MB", "resident memory", resident[6..].trim());
 
+    card(&host);
     many_jobs(&host);
     under_load(&host);
 

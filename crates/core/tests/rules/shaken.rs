@@ -158,7 +158,7 @@ fn what_is_offered_for_any_piece_helps() {
     let mut runner = TestRunner::new(Config { cases: 300, ..Config::default() });
     let helped = Cell::new(0);
     let outcome = runner.run(&any, |(structure, figures, stock, copies)| {
-        let structure = CATALOGUE.iter().nth(structure).unwrap();
+        let structure = CATALOGUE[structure];
         let mut job = plain.clone();
         job.sheet.kept = None;
         let piece = &mut job.pieces[0];

@@ -145,8 +145,7 @@ fn apart(one: &Region, other: &Region) -> f64 {
 /// A disc that rolls along an outline draws what the algebra of areas makes, whichever way and however jagged.
 #[test]
 fn rolled_borders_are_those_of_the_algebra() {
-    let grain =
-        |share: f64| f64::from(((share * 1e4) as u32).wrapping_mul(2_654_435_761) >> 29) / 10.0;
+    let grain = |share: f64| ((share * 12_345.678).fract() * 8.0).floor() / 10.0;
     let wave = |share: f64, waves: f64| (waves * share * std::f64::consts::TAU).sin();
     let flower = around(3000, |share| 30.0 + 8.0 * wave(share, 7.0));
     let ring = vec![
