@@ -98,7 +98,9 @@ impl Laid<'_> {
             LayerKind::Picture(picture) => {
                 let sharpness = (!picture.drawn).then(|| self.sharpness(picture));
                 let sides = picture.sides(room, self.bleed);
-                let safe = self.safe(&self.square(sides), false);
+                // How far an outline keeps from the picture that it was traced from is said with its border.
+                let is_traced = self.area.frame.is_some();
+                let safe = (!is_traced).then(|| self.safe(&self.square(sides), false)).flatten();
                 sharpness.into_iter().chain(safe).collect()
             }
             LayerKind::Text(text) => self.text(text),

@@ -116,9 +116,14 @@ impl Laid<'_> {
         let check = Check::length(&self.id("safe"), Stage::Face, &label, limit, self.unit)
             .softened(if is_past { "runs past its panel" } else { "may be cut or folded away" })
             .at(Drawing::Flat, path_text(&(Affine::translate(self.part.at) * around.clone())));
-        Some(check.remedies(|| {
+        let check = check.remedies(|| {
             self.moved(&room, around).into_iter().chain(self.smaller(&room, around)).collect()
-        }))
+        });
+        Some(if check.remedies.is_empty() {
+            check.remedy(Remedy::advice("Shorten it, lay it on a larger panel, or take it away"))
+        } else {
+            check
+        })
     }
 
     /// Where it is clear of all edges, as large as it is.

@@ -220,6 +220,15 @@ impl Tracing {
         own > 0.97 * frame && bounds.area() > 0.99 * frame
     }
 
+    /// True where at this threshold all but the whole picture would be inside.
+    #[must_use]
+    pub fn would_swallow(&self, threshold: f64) -> bool {
+        let levels = f64::from(u32::try_from(self.histogram.len()).unwrap_or(u32::MAX));
+        let from = threshold * levels;
+        let each = self.histogram.iter().zip((0..).map(f64::from));
+        each.filter(|(_, level)| *level + 0.5 >= from).map(|(share, _)| share).sum::<f64>() > 0.97
+    }
+
     fn add(&mut self, group: &tidy::Group, tolerance: f64, place: Affine) {
         if let Some(fitted) = fitted(group, tolerance) {
             self.put(group, fitted, place);

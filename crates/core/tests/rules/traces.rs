@@ -467,3 +467,56 @@ fn a_hole_that_is_too_small_to_weed_is_closed_by_its_remedy() {
     assert_eq!(holes(&flat), 1, "the large one stays");
     assert_eq!(check(&flat.checks, "smallest-piece").state, State::Fits);
 }
+
+#[test]
+fn where_no_threshold_would_do_another_way_to_tell_what_is_inside_is_offered() {
+    // Opaque all over: by transparency everything is inside, whatever the threshold.
+    let pixels = picture(120, 120, |x, y| {
+        let far = (real(x) - 60.0).hypot(real(y) - 60.0);
+        if far < 40.0 { INK } else { [250, 250, 250, 255] }
+    });
+    let told = |how: Trace| {
+        let tracing = look(&pixels, &how, 60.0).unwrap();
+        let mut form = form(tracing, &pixels, 60.0);
+        form.traced_mut().unwrap().trace = how;
+        let flat = form.draw(0.3, Unit::Mm).unwrap();
+        check(&flat.checks, "trace-inside").clone()
+    };
+    let clear = Trace { by: InsideBy::Transparency, threshold: Some(0.2), ..Trace::default() };
+    let found = told(clear.clone());
+    assert_eq!(found.state, State::Broken);
+    let first = &found.remedies[0].changes[0];
+    assert_eq!(first.field, "form.traced.trace.by", "{:?}", found.remedies);
+    let by = InsideBy::Background { colour: None };
+    assert_eq!(told(Trace { by, threshold: None, ..clear }).state, State::Fits);
+    // Where the threshold is to blame it is set by itself.
+    let dark = Trace { by: InsideBy::Darkness, threshold: Some(0.01), ..Trace::default() };
+    let found = told(dark.clone());
+    assert_eq!(found.state, State::Broken);
+    assert_eq!(found.remedies[0].changes[0].field, "form.traced.trace.threshold");
+    assert_eq!(told(Trace { threshold: None, ..dark }).state, State::Fits);
+}
+
+/// What is offered for a sharp inner corner is always more than what it was rounded to.
+#[test]
+fn inner_corners_are_rounded_further_until_a_blade_gets_round() {
+    // Where two discs meet: a corner that is as sharp as can be.
+    let pixels = discs(300, &[(100.0, 150.0, 80.0), (205.0, 150.0, 80.0)]);
+    let how = Trace::default();
+    let tracing = look(&pixels, &how, 60.0).unwrap();
+    let mut form = form(tracing, &pixels, 60.0);
+    form.traced_mut().unwrap().border.distance = 0.0;
+    for round in 0..6 {
+        let flat = form.draw(0.3, Unit::Mm).unwrap();
+        let found = check(&flat.checks, "inner-corner");
+        if found.state == State::Fits {
+            assert!(round > 0, "{found:?}");
+            return;
+        }
+        let Setting::Number(to) = found.remedies[0].changes[0].value else { panic!("{found:?}") };
+        let inner = &mut form.traced_mut().unwrap().border.inner;
+        assert!(to >= 0.8 && to > *inner, "{to} after {inner}");
+        *inner = to;
+    }
+    panic!("it is never wide enough");
+}

@@ -2,6 +2,7 @@
 
 use kurbo::{BezPath, Circle, Point, Rect, Shape};
 
+use super::border::INNER;
 use super::{Traced, TracedFacts};
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::{Remedy, Setting};
@@ -44,7 +45,7 @@ pub(super) fn checks(
     let Ok(tracing) = &facts.looked.0 else { return Vec::new() };
     let mut checks = vec![sense(traced, tracing), crumbs(traced, tracing)];
     checks.push(white_edge(traced, unit));
-    checks.extend(inner_corner(facts, flat, unit));
+    checks.extend(inner_corner(traced, facts, flat, unit));
     checks.extend(stay(facts, flat, caliper, unit));
     checks.extend(crate::form::checks::narrowest_bridge(flat, unit));
     checks.extend(smallest(facts, tracing, flat, unit));
@@ -75,7 +76,8 @@ fn sense(traced: &Traced, tracing: &Tracing) -> Check {
     if !is_swallowed {
         return check;
     }
-    if traced.trace.threshold.is_some_and(|own| (own - tracing.proposed).abs() > 0.01) {
+    let is_own = traced.trace.threshold.is_some_and(|own| (own - tracing.proposed).abs() > 0.01);
+    if is_own && !tracing.would_swallow(tracing.proposed) {
         check.remedy(by_itself(tracing))
     } else {
         check
@@ -157,7 +159,7 @@ fn white_edge(traced: &Traced, unit: Unit) -> Check {
 }
 
 /// The sharpest inner corner of the cut.
-fn inner_corner(facts: &TracedFacts, flat: &Flat, unit: Unit) -> Option<Check> {
+fn inner_corner(traced: &Traced, facts: &TracedFacts, flat: &Flat, unit: Unit) -> Option<Check> {
     let shift = flat.parts.first()?.at;
     let all = facts.cut.iter().filter_map(|(path, is_hole)| inner_radius(path, *is_hole));
     let least = all.min_by(|one, other| one.0.total_cmp(&other.0));
@@ -168,10 +170,13 @@ fn inner_corner(facts: &TracedFacts, flat: &Flat, unit: Unit) -> Option<Check> {
     if check.state == State::Broken {
         check.state = State::Attention;
         check.verdict = "a blade cuts it short".to_owned();
+        // Where that much is not enough, half as much again.
+        let wider = (traced.border.inner * 15.0).ceil() / 10.0;
+        let to = wider.max(ROUNDED_TO).min(*INNER.end());
         check = check.remedy(Remedy::set(
-            format!("Round inner corners to {}", measure(ROUNDED_TO, unit)),
+            format!("Round inner corners to {}", measure(to, unit)),
             "form.traced.border.inner",
-            ROUNDED_TO,
+            to,
         ));
     }
     Some(check.at(Drawing::Flat, path_text(&Circle::new(at, 2.0).to_path(0.05))))
