@@ -268,10 +268,11 @@ fn smallest(facts: &TracedFacts, tracing: &Tracing, flat: &Flat, unit: Unit) -> 
 }
 
 /// Below which area, mm², what a cut goes around is left out: of the largest motif in it, or of the hole that it follows,
-/// with as much more as curves may lie inside the pixels that are counted.
+/// with as much more as curves may lie inside the line of the pixels, whose area is what counts.
 fn traced_area(facts: &TracedFacts, tracing: &Tracing, cut: Rect, is_hole: bool) -> Option<f64> {
     let shift = facts.picture.origin().to_vec2();
-    let area = |path: &BezPath| path.area().abs() + path.perimeter(0.01) * tracing.pixel / 4.0;
+    let stray = (tracing.pixel / 4.0).max(tracing.deviation.0);
+    let area = |path: &BezPath| path.area().abs() + path.perimeter(0.01) * stray;
     let near = |path: &&BezPath| {
         let own = path.bounding_box() + shift;
         if is_hole {
