@@ -19,6 +19,9 @@ const SMALL: f64 = 30.0;
 /// Past its area by less than this, mm², a layer is not past it.
 const PAST: f64 = 0.05;
 
+/// Places are told to the micrometre: so much farther away, mm, what is moved stays clear of rounding.
+const ROUNDING: f64 = 2e-3;
+
 /// Places that are tried across an area, and along it.
 const TRIED: u32 = 9;
 
@@ -59,7 +62,7 @@ impl Room {
     fn keeps(&self, around: &BezPath) -> bool {
         let own = kurbo::Shape::bounding_box(around);
         // What is quickly seen to be too near an edge is not looked at closely.
-        let within = self.bounds.inset(-self.bound).inflate(1e-6, 1e-6).contains_rect(own);
+        let within = self.free().inflate(1e-6, 1e-6).contains_rect(own);
         let corners = || {
             kurbo::Shape::path_segments(around, 1e-3)
                 .all(|side| self.own.holds(kurbo::ParamCurve::start(&side)))
@@ -67,13 +70,18 @@ impl Room {
         within
             && corners()
             && !self.is_past(around)
-            && gap(around, &self.edges) >= self.bound - 1e-6
+            && gap(around, &self.edges) >= self.bound + ROUNDING / 2.0
+    }
+
+    /// Where its box may lie.
+    fn free(&self) -> Rect {
+        self.bounds.inset(-self.bound - ROUNDING)
     }
 
     /// How far what lies within `around` has to go, mm: the nearest of several places.
     fn move_of(&self, around: &BezPath) -> Option<Vec2> {
         let own = kurbo::Shape::bounding_box(around);
-        let room = self.bounds.inset(-self.bound);
+        let room = self.free();
         let (across, along) = (room.width() - own.width(), room.height() - own.height());
         if across < 0.0 || along < 0.0 {
             return None;
@@ -144,7 +152,7 @@ impl Laid<'_> {
     /// How large it is clear of all edges: in the middle, or else somewhere.
     fn smaller(&self, room: &Room, around: &BezPath) -> Option<Remedy> {
         let own = kurbo::Shape::bounding_box(around);
-        let free = room.bounds.inset(-room.bound);
+        let free = room.free();
         let most = (free.width() / own.width()).min(free.height() / own.height()).min(1.0);
         let mut share = most * 0.98;
         for _ in 0..SIZES {

@@ -1,6 +1,7 @@
 //! Cards that hold other pieces: where copies lie, what is cut and printed, and what is said where they have no room.
 
 use std::f64::consts::PI;
+use std::sync::Mutex;
 
 use aptum_core::check::{Check, State};
 use aptum_core::error::Setting;
@@ -10,7 +11,8 @@ use aptum_core::gathering::CloseTogether;
 use aptum_core::geometry::{Rect, Region, Shape as _};
 use aptum_core::id::PieceId;
 use aptum_core::job::{JobPiece, Turning, with_field};
-use aptum_core::sheet::nest::ToTheEnd;
+use aptum_core::sheet::SheetRun;
+use aptum_core::sheet::nest::{Found, ToTheEnd, Watch};
 use aptum_core::{Job, LineKind, Prepared, Workshop, prepare};
 use geo::{BooleanOps, Distance, Euclidean, Polygon};
 use proptest::prelude::*;
@@ -266,6 +268,62 @@ fn close_together_takes_less_card_than_rows() {
     );
     let upright = close(Turning::Upright).search(&ToTheEnd);
     assert!(upright.iter().all(|place| place.turn == 0.0));
+}
+
+/// Keeps every layout that it is told of, and ends the search after so many.
+struct Seen {
+    layouts: Mutex<Vec<Vec<SheetRun>>>,
+    most: usize,
+}
+
+impl Watch for Seen {
+    fn go_on(&self) -> bool {
+        self.layouts.lock().unwrap().len() < self.most
+    }
+
+    fn found(&self, found: &Found<'_>) {
+        self.layouts.lock().unwrap().push(found.runs.to_vec());
+    }
+}
+
+/// Whoever looks on sees nothing that could not be cut, and may say when it is enough.
+#[test]
+fn every_layout_on_the_way_to_close_together_is_one_to_cut() {
+    let stars: [Label<'_>; 2] = [
+        ("label-star", &[("width", 38.0), ("points", 5.0), ("corner", 2.0)], 9),
+        ("label-oval", &[("width", 30.0), ("height", 18.0)], 8),
+    ];
+    let job = job(&stars, |card| card.width = Some(170.0));
+    let prepared = prepare(&job, &workshop()).unwrap();
+    let drawn = prepared.pieces.last().unwrap().job_piece.form.gathered().unwrap().clone();
+    let close = CloseTogether::new(&drawn, Turning::Quarter).unwrap();
+    let all = Seen { layouts: Mutex::default(), most: usize::MAX };
+    let last = close.search(&all);
+    let layouts = all.layouts.into_inner().unwrap();
+    assert!(!layouts.is_empty());
+    let laid = |places: Vec<MemberPlace>| {
+        let mut job = job.clone();
+        job.pieces[2].form.gathered_mut().unwrap().places = places;
+        prepare(&job, &workshop()).unwrap()
+    };
+    for runs in &layouts {
+        let places = close.places(runs);
+        let count = places.len();
+        let prepared = laid(places);
+        let own = facts(&prepared);
+        assert!(least_gap(own) > 3.0 - 0.02, "{count}: {}", least_gap(own));
+        assert!(check(&prepared, "card-margin").state == State::Fits, "{count}");
+    }
+    // The last is the lowest of those that hold them all.
+    let height = |places: Vec<MemberPlace>| facts(&laid(places)).needed[1];
+    let whole = layouts.iter().map(|runs| close.places(runs)).filter(|own| own.len() == 17);
+    let lowest = whole.map(&height).fold(f64::MAX, f64::min);
+    assert_eq!(last.len(), 17);
+    assert!(height(last) <= lowest + 1e-6, "{lowest}");
+
+    let first = Seen { layouts: Mutex::default(), most: 1 };
+    let kept = close.search(&first);
+    assert_eq!(kept, close.places(&layouts[0]), "ended at once, the first is kept");
 }
 
 #[test]

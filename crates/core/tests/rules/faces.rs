@@ -630,3 +630,39 @@ fn what_runs_past_a_round_piece_is_brought_back_clear_of_edge_and_hole() {
         }
     }
 }
+
+/// Wherever words lie on whatever piece: what is offered brings them clear of its edges and openings.
+#[test]
+fn words_anywhere_are_brought_clear_of_edges_and_openings() {
+    let forms = ["tag-rounded", "tag-arch", "label-round", "label-oval", "label-star", "page-flag"];
+    let forms: Vec<Form> = forms
+        .iter()
+        .filter(|id| CATALOGUE.iter().any(|own| own.id == **id))
+        .map(|id| Form::new(id, &[]))
+        .collect();
+    assert!(forms.len() > 3);
+    let any = (0..forms.len(), 3.0..60.0f64, -40.0..40.0f64, -40.0..40.0f64, -90.0..90.0f64);
+    let helped = std::cell::Cell::new(0);
+    let mut runner = proptest::test_runner::TestRunner::new(ProptestConfig::with_cases(120));
+    let outcome = runner.run(&any, |(form, points, x, y, turn)| {
+        let form = &forms[form];
+        let panel = form.draw(0.3, Unit::Mm).unwrap().parts[0].panels[0].name.clone();
+        let lying = Lying { x, y, turn, ..on(&panel) };
+        let words = Text { lying, ..text("Sweet pea", TextSize::Points(points)) };
+        let job = job(form.clone(), vec![Layer::new("l1", LayerKind::Text(words))]);
+        let state = |job: &Job| {
+            let checks = prepare(job, &workshop()).unwrap().checks;
+            check(&checks, "safe-l1").cloned()
+        };
+        let Some(found) = state(&job) else { return Ok(()) };
+        for remedy in found.remedies.iter().filter(|own| !own.changes.is_empty()) {
+            let after = state(&with_changes(&job, &remedy.changes).unwrap()).unwrap();
+            prop_assert_eq!(after.state, State::Fits, "{}: {:?}", remedy.text, after.gauge);
+            helped.set(helped.get() + 1);
+        }
+        prop_assert!(found.state == State::Fits || !found.remedies.is_empty(), "{:?}", found);
+        Ok(())
+    });
+    outcome.unwrap();
+    assert!(helped.get() > 60, "{}", helped.get());
+}

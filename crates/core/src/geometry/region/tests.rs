@@ -201,3 +201,33 @@ fn rolled_borders_of_what_lies_on_a_grid_are_exact() {
         assert!(off < 2e-3, "{distance}: {off} mm apart");
     }
 }
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+
+    /// Any ring around a middle, smooth or jagged, and any distance: as the algebra of areas makes it, and outwards
+    /// nothing of it is lost, inwards nothing is gained.
+    #[test]
+    fn any_rolled_border_is_that_of_the_algebra(
+        reaches in proptest::collection::vec(6.0..20.0f64, 12..90),
+        distance in prop_oneof![-4.0..-0.2f64, 0.2..9.0f64],
+        fine in 1..5_u32,
+    ) {
+        // Between the reaches that were drawn the edge runs straight, in several parts.
+        let count = reaches.len();
+        let corners = u32::try_from(count).unwrap() * fine;
+        let real = f64::from(u32::try_from(count).unwrap());
+        let reach = |share: f64| {
+            let at = share * real;
+            let from = reaches[format!("{}", at.floor()).parse::<usize>().unwrap() % count];
+            let to = reaches[(format!("{}", at.floor()).parse::<usize>().unwrap() + 1) % count];
+            from + (to - from) * at.fract()
+        };
+        let region = Region::of_rings([[around(corners, reach)].into_iter()].into_iter());
+        let Some(rolled) = rolled::bordered(&region, distance) else { return Ok(()) };
+        let made = region.buffered(distance, Join::Round);
+        prop_assert!(apart(&rolled, &made) < 3e-3, "{} mm apart", apart(&rolled, &made));
+        let lost = if distance > 0.0 { region.minus(&rolled) } else { rolled.minus(&region) };
+        prop_assert!(lost.area() < 1e-3, "{}", lost.area());
+    }
+}
