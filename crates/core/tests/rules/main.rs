@@ -44,6 +44,7 @@ mod stages;
 mod structures;
 mod tooling;
 mod traces;
+mod usual;
 mod whole_jobs;
 mod whole_panels;
 mod workshop;
