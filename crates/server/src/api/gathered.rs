@@ -1,7 +1,6 @@
 //! Cards that hold other pieces: these laid close together.
 
-use std::sync::Mutex;
-use std::time::{Duration, Instant};
+use std::time::Duration;
 
 use aptum_core::Job;
 use aptum_core::gathering::CloseTogether;
@@ -15,7 +14,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
-use super::tasks::{Events, Sender, Tasks};
+use super::tasks::{Events, Pace, Sender, Tasks};
 use crate::desk::Desk;
 use crate::shelf::prepared;
 
@@ -30,13 +29,10 @@ pub struct CloseAsk {
 /// No card is searched for longer.
 const LONGEST: Duration = Duration::from_secs(60);
 
-/// Layouts are sent this often at most.
-const PACE: Duration = Duration::from_millis(80);
-
 struct Following<'a> {
     sender: &'a Sender,
     close: &'a CloseTogether<'a>,
-    sent: Mutex<Option<Instant>>,
+    pace: Pace,
 }
 
 impl Watch for Following<'_> {
@@ -45,11 +41,7 @@ impl Watch for Following<'_> {
     }
 
     fn found(&self, found: &Found<'_>) {
-        let mut sent = self.sent.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
-        if sent.is_none_or(|sent| sent.elapsed() >= PACE) {
-            *sent = Some(Instant::now());
-            self.sender.send("found", &self.close.places(found.runs));
-        }
+        self.pace.send(|| self.sender.send("found", &self.close.places(found.runs)));
     }
 }
 
@@ -72,7 +64,7 @@ pub async fn close(
         .await?;
     tasks.run(None, LONGEST, move |sender| {
         let places = CloseTogether::new(&card, turning).map_or_else(Vec::new, |close| {
-            close.search(&Following { sender, close: &close, sent: Mutex::default() })
+            close.search(&Following { sender, close: &close, pace: Pace::default() })
         });
         sender.send("done", &places);
     })

@@ -1,6 +1,5 @@
 //! Nesting a job, and moving its copies by hand.
 
-use std::sync::Mutex;
 use std::time::{Duration, Instant};
 
 use aptum_core::arrange::{Arrange, Arranged, arrange};
@@ -16,7 +15,7 @@ use ts_rs::TS;
 
 use super::Problem;
 use super::body::Body;
-use super::tasks::{Events, Sender, Tasks};
+use super::tasks::{Events, Pace, Sender, Tasks};
 use crate::desk::Desk;
 use crate::shelf::{furnished, prepared};
 
@@ -49,14 +48,11 @@ pub struct ArrangeAsk {
     arrange: Arrange,
 }
 
-/// Progress is sent this often at most.
-const PACE: Duration = Duration::from_millis(80);
-
 struct Following<'a> {
     sender: &'a Sender,
     start: Instant,
     blanks: Vec<LaidBlank>,
-    sent: Mutex<Option<Instant>>,
+    pace: Pace,
 }
 
 impl Following<'_> {
@@ -80,17 +76,14 @@ impl Watch for Following<'_> {
     }
 
     fn found(&self, found: &Found<'_>) {
-        let mut sent = self.sent.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
-        if sent.is_some_and(|sent| sent.elapsed() < PACE) {
-            return;
-        }
-        *sent = Some(Instant::now());
-        let kept = Kept {
-            made: aptum_core::sheet::Made::Nested,
-            blanks: self.blanks.clone(),
-            runs: found.runs.to_vec(),
-        };
-        self.sender.send("progress", &self.progress(kept, found.done));
+        self.pace.send(|| {
+            let kept = Kept {
+                made: aptum_core::sheet::Made::Nested,
+                blanks: self.blanks.clone(),
+                runs: found.runs.to_vec(),
+            };
+            self.sender.send("progress", &self.progress(kept, found.done));
+        });
     }
 }
 
@@ -115,7 +108,7 @@ pub async fn nest(
     tasks.run(Some(id), budget, move |sender| {
         let blanks = prepared(&job, &workshop, &NoBlobs)
             .map_or_else(|_| Vec::new(), |done| done.layout.blanks.clone());
-        let following = Following { sender, start: Instant::now(), blanks, sent: Mutex::new(None) };
+        let following = Following { sender, start: Instant::now(), blanks, pace: Pace::default() };
         match nest_job(&job, &workshop, &following) {
             Ok(nested) => sender.send(
                 "done",

@@ -62,6 +62,24 @@ impl Sender {
     }
 }
 
+/// What is found is sent this often at most.
+const PACE: Duration = Duration::from_millis(80);
+
+/// When what was found on the way was sent last, by whichever thread.
+#[derive(Default)]
+pub struct Pace(Mutex<Option<Instant>>);
+
+impl Pace {
+    /// Hands over what makes the event, unless the last was sent just now.
+    pub fn send(&self, send: impl FnOnce()) {
+        let mut sent = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if sent.is_none_or(|sent| sent.elapsed() >= PACE) {
+            *sent = Some(Instant::now());
+            send();
+        }
+    }
+}
+
 /// Takes a task off the list and tells it to end: when its work is done, and when its stream ends, whichever
 /// way that comes about.
 #[derive(Clone)]
