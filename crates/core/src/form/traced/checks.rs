@@ -171,13 +171,13 @@ fn inner_corner(traced: &Traced, facts: &TracedFacts, flat: &Flat, unit: Unit) -
         check.state = State::Attention;
         check.verdict = "a blade cuts it short".to_owned();
         // Where that much is not enough, half as much again.
-        let wider = (traced.border.inner * 15.0).ceil() / 10.0;
-        let to = wider.max(ROUNDED_TO).min(*INNER.end());
-        check = check.remedy(Remedy::set(
-            format!("Round inner corners to {}", measure(to, unit)),
-            "form.traced.border.inner",
-            to,
-        ));
+        let to = ((traced.border.inner * 15.0).ceil() / 10.0).max(ROUNDED_TO);
+        check = check.remedy(if INNER.contains(&to) {
+            let text = format!("Round inner corners to {}", measure(to, unit));
+            Remedy::set(text, "form.traced.border.inner", to)
+        } else {
+            Remedy::advice("Close the bay beside it, or take less detail")
+        });
     }
     Some(check.at(Drawing::Flat, path_text(&Circle::new(at, 2.0).to_path(0.05))))
 }
