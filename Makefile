@@ -22,7 +22,7 @@ test: tools web formatting
 # new cases, SOAK rounds of them. A failure prints its seed.
 SOAK := 20
 KILLS := 200
-# Damaged drawings that the readers are given.
+# Damaged drawings that each reader is given.
 MUTANTS := 1000000
 soak:
 	APTUM_KILLS=$(KILLS) cargo test -q -p aptum --test served kills

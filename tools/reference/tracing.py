@@ -72,6 +72,7 @@ def shapes(side):
     yield "ellipse", shapely.affinity.rotate(shapely.affinity.scale(disc, 1, 0.4), 33), 0
     yield "star", star(5, side * 0.47, side * 0.2, middle, 0.13), 10
     yield "burst", star(12, side * 0.47, side * 0.36, middle, 0.13), 24
+    yield "thorns", star(9, side * 0.47, side * 0.165, middle, 0.13), 18
     yield "gear", gear(10, side * 0.47, side * 0.36, middle, 0.07), 40
     corners = [(-0.3, -0.3), (0.3, -0.3), (0.3, 0.3), (-0.3, 0.3)]
     square = Polygon([(middle[0] + x * side, middle[1] + y * side) for x, y in corners])

@@ -41,7 +41,13 @@ import {
   WorkshopPage,
 } from './pages';
 
-const client = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
+// The server is on this machine: it answers whether or not the machine has a network.
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { retry: 1, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
+});
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(

@@ -8,6 +8,7 @@ pub mod cli;
 pub mod demo;
 pub mod desk;
 pub mod gate;
+pub mod language;
 pub mod output;
 pub mod printed;
 pub mod rehearsing;

@@ -7,7 +7,6 @@ use std::sync::Arc;
 use aptum_core::blob::Blobs;
 use aptum_core::check::{Check, Stage, State};
 use aptum_core::face::{Art, Face, Side};
-use aptum_core::geometry::Rect;
 use aptum_core::tooling::{ToolPath, path_checks};
 use aptum_core::workshop::Cutter;
 use aptum_core::{Job, Prepared, PreparedPiece, Workshop};
@@ -15,9 +14,7 @@ use aptum_formats::art::{USUAL_PPI, art_svg, most_ppi, png, sheet_svg};
 use aptum_formats::dxf::{flat_dxf, sheet_dxf};
 use aptum_formats::fold::flat_fold;
 use aptum_formats::folded::{folded_png, folded_svg};
-use aptum_formats::gcode::gcode;
 use aptum_formats::gltf::folded_gltf;
-use aptum_formats::hpgl::hpgl;
 use aptum_formats::marks::marks_svg;
 use aptum_formats::obj::folded_obj;
 use aptum_formats::pdf::{
@@ -26,6 +23,7 @@ use aptum_formats::pdf::{
 };
 use aptum_formats::svg::{MarksInCut, SvgUnits, cut_svg};
 
+use crate::language::{Language, machine_name};
 use crate::shelf::tool_path;
 
 /// A file that a job has.
@@ -37,60 +35,6 @@ pub struct Output {
     pub pages: u32,
     /// What it is.
     pub kind: OutputKind,
-}
-
-/// What a machine is spoken to in.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Language {
-    /// HP-GL, in the cutter's dialect.
-    Hpgl,
-    /// G-code (ISO 6983).
-    Gcode,
-}
-
-impl Language {
-    /// Both.
-    pub const ALL: [Self; 2] = [Self::Hpgl, Self::Gcode];
-
-    /// How files in it end.
-    #[must_use]
-    pub const fn ending(self) -> &'static str {
-        match self {
-            Self::Hpgl => "hpgl",
-            Self::Gcode => "nc",
-        }
-    }
-
-    /// True where a cutter takes it.
-    #[must_use]
-    pub const fn is_taken_by(self, cutter: &Cutter) -> bool {
-        match self {
-            Self::Hpgl => cutter.dialect.is_some(),
-            Self::Gcode => cutter.gcode.is_some(),
-        }
-    }
-
-    /// Writes what is done in one loading of a sheet.
-    ///
-    /// # Errors
-    /// What `out` says, or that the cutter does not take it.
-    pub fn write(
-        self,
-        path: &ToolPath,
-        loading: usize,
-        cutter: &Cutter,
-        page: Rect,
-        out: &mut dyn Write,
-    ) -> io::Result<()> {
-        let none = || io::Error::new(io::ErrorKind::NotFound, "the cutter does not take it");
-        match self {
-            Self::Hpgl => {
-                let dialect = cutter.dialect.as_ref().ok_or_else(none)?;
-                hpgl(path, loading, dialect, page, out)
-            }
-            Self::Gcode => gcode(path, loading, cutter, page, out),
-        }
-    }
 }
 
 /// What a file is.
@@ -143,7 +87,64 @@ pub enum OutputKind {
     FoldedObj(usize),
 }
 
+/// What a file is for; in the order in which files are listed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Purpose {
+    /// The printer's.
+    Print,
+    /// The cutter's.
+    Cut,
+    /// A hand's, and the table's.
+    Hand,
+    /// Whoever prints or cuts elsewhere.
+    Finisher,
+    /// What is drawn in another program.
+    Marks,
+    /// Sheets to be looked at.
+    Sheets,
+    /// Each piece by itself.
+    Pieces,
+}
+
+impl Purpose {
+    /// What such files are listed under.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Print => "To print",
+            Self::Cut => "To cut",
+            Self::Hand => "By hand, and to lay with the work",
+            Self::Finisher => "For a finisher",
+            Self::Marks => "Marks for art made elsewhere",
+            Self::Sheets => "Sheets as pictures",
+            Self::Pieces => "Pieces by themselves",
+        }
+    }
+}
+
 impl OutputKind {
+    /// What it is for.
+    #[must_use]
+    pub const fn purpose(self) -> Purpose {
+        match self {
+            Self::Print | Self::Plates => Purpose::Print,
+            Self::Cut(_) | Self::CutDxf(_) | Self::Machine(..) => Purpose::Cut,
+            Self::HandCut | Self::Ticket => Purpose::Hand,
+            Self::Steps | Self::PrintSteps => Purpose::Finisher,
+            Self::MarksSvg | Self::MarksPdf | Self::MarksPng(_) => Purpose::Marks,
+            Self::SheetPng(..) => Purpose::Sheets,
+            Self::ArtPdf(_)
+            | Self::ArtSvg(..)
+            | Self::ArtPng(..)
+            | Self::FlatDxf(_)
+            | Self::FlatFold(_)
+            | Self::FoldedSvg(_)
+            | Self::FoldedPng(_)
+            | Self::FoldedGltf(_)
+            | Self::FoldedObj(_) => Purpose::Pieces,
+        }
+    }
+
     /// True for pictures, which are drawn only where they are asked for one by one.
     #[must_use]
     pub const fn is_picture(self) -> bool {
@@ -152,13 +153,6 @@ impl OutputKind {
             Self::SheetPng(..) | Self::ArtPng(..) | Self::MarksPng(_) | Self::FoldedPng(_)
         )
     }
-}
-
-/// The name of a file for a machine.
-#[must_use]
-pub fn machine_name(sheet: u32, loading: usize, language: Language) -> String {
-    let again = if loading == 0 { String::new() } else { format!("-loading-{}", loading + 1) };
-    format!("cut-{sheet}{again}.{}", language.ending())
 }
 
 /// How often each sheet is loaded; 0 where nothing is worked.

@@ -12,7 +12,7 @@ const MAP: u32 = 2;
 
 async fn open(app: &App, browser: &Browser, job: u32, stage: &str) {
     browser.go(&format!("{}/jobs/{job}/{stage}", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
 }
 
 /// Scale and shift of the drawing.

@@ -11,7 +11,7 @@ const LETTUCE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../demo/pictures/let
 
 async fn open(app: &App, browser: &Browser) {
     browser.go(&format!("{}/jobs/{TOMATO}/face", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
 }
 
 /// Sends a file to the field that the button opens.

@@ -13,7 +13,7 @@ const MONTH_TABS: u32 = 16;
 
 async fn open(app: &App, browser: &Browser, job: u32) {
     browser.go(&format!("{}/jobs/{job}/form", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
 }
 
 async fn count(browser: &Browser, selector: &str) -> usize {

@@ -12,7 +12,7 @@ const DIBBER: u32 = 1;
 
 async fn open(app: &App, browser: &Browser, job: u32, stage: &str) {
     browser.go(&format!("{}/jobs/{job}/{stage}", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
 }
 
 fn key(key: Key) -> String {
@@ -72,7 +72,7 @@ async fn the_flat_follows_each_keystroke_and_undo_reaches_back_past_a_power_cut(
 
     app.kill_and_restart();
     browser.client.refresh().await.unwrap();
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
     browser.shows("Length", "44").await;
     browser.click("Undo").await;
     browser.read(".dimensions", "62.27").await;
@@ -161,7 +161,9 @@ async fn the_files_are_what_the_page_says() {
     let (app, browser) = (App::start(), Browser::open().await);
     open(&app, &browser, TOMATO, "run").await;
     browser.read(".files", "sheets 1 to 6, all alike").await;
-    browser.read(".files", "7 × 297 × 420 mm").await;
+    browser.read(".files", "7 pages").await;
+    // The ticket has a page of its own.
+    browser.read(".files", "1 page, 210 × 297 mm").await;
     browser.see(".run-printed .marks").await;
     browser.see(".run-cut .line.crease").await;
     let code = browser.text(".spec-card h2").await;
@@ -244,7 +246,7 @@ async fn a_second_window_is_told_and_keeps_its_own_as_a_copy() {
     browser.write("Length", &format!("50{}", char::from(Key::Enter))).await;
     browser.read(".modal", "Another window has changed “Tomato seed carton”").await;
     browser.click("Keep mine as a copy").await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
     let wait = browser.client.wait().at_most(std::time::Duration::from_secs(10));
     let copy = Locator::Css(".job-name[value='Tomato seed carton (copy)']");
     wait.for_element(copy).await.expect("the copy is opened");
@@ -265,7 +267,7 @@ async fn everything_goes_by_keyboard() {
     let length = "return fetch('/api/jobs/3').then(answer => answer.json()).then(open => open.job.pieces[0].form.length)";
     browser.until(length, |length| *length == 38).await;
     browser.client.refresh().await.unwrap();
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
     browser.shows("Length", "38").await;
     browser.see(".board-paper").await.click().await.unwrap();
     let keys = format!("{}z", char::from(Key::Control));
@@ -325,7 +327,7 @@ async fn the_server_away_is_said_and_nothing_typed_is_lost() {
     browser.click("Try again").await;
     browser.settled().await;
     browser.client.refresh().await.unwrap();
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
     browser.shows("Length", "47").await;
 }
 
@@ -458,4 +460,25 @@ async fn the_handbook_explains_the_words_of_the_trade() {
             assert!(pages.contains(&other.as_str().unwrap()), "{page} leads to {other}");
         }
     }
+}
+
+/// The server is on the same machine: nothing waits for a network that is gone.
+#[tokio::test(flavor = "multi_thread")]
+async fn work_goes_on_when_the_machine_loses_its_network() {
+    let (app, browser) = (App::start(), Browser::open().await);
+    browser.go(&app.address).await;
+    browser.see(".ticket").await;
+    browser.run("window.dispatchEvent(new Event('offline'))").await;
+    browser.click("Tomato seed carton").await;
+    browser.read(".fit-row", "Blank across").await;
+    browser.enter("Length", "40").await;
+    browser.settled().await;
+    browser.click("Aptum").await;
+    browser.click("Workshop").await;
+    browser.see(".record-drawing").await;
+    browser.click("Copy").await;
+    browser.read(".spec-card h2", "(copy)").await;
+    browser.click("Undo").await;
+    let is_there = "return document.body.textContent.includes('(copy)')";
+    browser.until(is_there, |seen| *seen == false).await;
 }

@@ -15,7 +15,7 @@ const LIST: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../demo/lists/plant-tag
 
 async fn open(app: &App, browser: &Browser) {
     browser.go(&format!("{}/jobs/{TAG}/face", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
 }
 
 async fn bring(browser: &Browser, file: &str) {
@@ -113,7 +113,7 @@ async fn a_list_that_was_read_wrongly_is_read_again() {
 async fn several_layers_are_lined_up_held_together_and_named() {
     let (app, browser) = (App::start(), Browser::open().await);
     browser.go(&format!("{}/jobs/19/face", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
     let layers = "return fetch('/api/jobs/19').then(answer => answer.json()) \
                   .then(open => open.job.pieces[0].face.layers)";
     browser.click("{Note}").await;
@@ -143,7 +143,7 @@ async fn several_layers_are_lined_up_held_together_and_named() {
 async fn a_layer_is_drawn_to_the_middle_and_dragged_into_another_order() {
     let (app, browser) = (App::start(), Browser::open().await);
     browser.go(&format!("{}/jobs/19/face", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
     let layers = "return fetch('/api/jobs/19').then(answer => answer.json()) \
                   .then(open => open.job.pieces[0].face.layers)";
     browser.click("{Plant}").await;

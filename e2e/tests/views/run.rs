@@ -12,7 +12,7 @@ const SPRING_SET: u32 = 18;
 
 async fn open(app: &App, browser: &Browser, job: u32, stage: &str) {
     browser.go(&format!("{}/jobs/{job}/{stage}", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

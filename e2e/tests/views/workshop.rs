@@ -13,7 +13,7 @@ async fn record(app: &App, browser: &Browser, path: &str) {
 
 async fn sheet(app: &App, browser: &Browser, job: u32) {
     browser.go(&format!("{}/jobs/{job}/sheet", app.address)).await;
-    browser.see(".fit-row .limit").await;
+    browser.see(".fit-row .fit-stage").await;
 }
 
 /// Clicks one of a few choices that stand side by side.

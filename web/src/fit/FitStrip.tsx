@@ -1,6 +1,6 @@
 /**
- * The fit strip: every limit with value, bound and room left, by stage. The stage at hand comes first; of the others,
- * what fits is folded away.
+ * The fit strip: every limit with value, bound and room left, by stage. The stage at hand, or the next that has limits,
+ * comes first; of the others what fits is folded away.
  */
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
@@ -31,10 +31,16 @@ export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) 
   // Stages whose fold is not as it is by itself: the first open, the others closed.
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const count = (state: State) => checks.filter((check) => check.state === state).length;
-  const groups = [...stages]
-    .sort((a, b) => Number(b.stage === stage) - Number(a.stage === stage))
-    .map((of) => ({ ...of, own: checks.filter((check) => check.stage === of.stage) }))
-    .filter(({ own }) => own.length > 0);
+  const all = stages.map((of) => ({
+    ...of,
+    own: checks.filter((check) => check.stage === of.stage),
+  }));
+  // Where the stage at hand has no limits, the next that has some.
+  const at = all.findIndex((group) => group.stage === stage);
+  const first = all.find(({ own }, place) => place >= at && own.length > 0)?.stage;
+  const groups = all
+    .filter(({ own }) => own.length > 0)
+    .sort((a, b) => Number(b.stage === first) - Number(a.stage === first));
   const turn = (which: string) => {
     const next = new Set(turned);
     if (!next.delete(which)) next.add(which);
@@ -50,11 +56,10 @@ export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) 
         ))}
       </div>
       <div className="fit-row">
-        {groups.map(({ stage: of, name, own }, at) => {
+        {groups.map(({ stage: of, name, own }) => {
           const fits = own.filter(({ state }) => state === 'fits').length;
-          // The first is the stage at hand, unless that has no limits.
-          const fold = `${of} ${at === 0 ? 'first' : 'later'}`;
-          const isOpen = (at === 0) !== turned.has(fold);
+          const fold = `${of} ${of === first ? 'first' : 'later'}`;
+          const isOpen = (of === first) !== turned.has(fold);
           // What the user points at stays to be seen.
           const shown = own
             .filter(({ id, state }) => isOpen || state !== 'fits' || id === chosen)

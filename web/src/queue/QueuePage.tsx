@@ -27,8 +27,9 @@ export function QueuePage() {
     } catch (error) {
       if (!(error instanceof Failure)) throw error;
       setTrouble(error.message);
+    } finally {
+      setBusy(false);
     }
-    setBusy(false);
   };
   const view = queue.data;
   const waiting =

@@ -31,6 +31,7 @@ export function RunFiles(props: Props) {
     queryFn: () => api.files(id),
     enabled: session.saving === 'saved',
   });
+  const listed = files.data ?? [];
   const offered = useMeta().data;
   const [chosenPpi, setPpi] = useState<string | null>(null);
   const ppi = chosenPpi ?? String(offered?.usual_ppi);
@@ -136,40 +137,56 @@ export function RunFiles(props: Props) {
         )}
         <Rows title="Files">
           {files.error && <p className="card-note">{files.error.message}</p>}
-          <ul className="files">
+          <div className="files">
             {sheet.layout.laid === 0 && (
-              <li className="card-note">
+              <p className="card-note">
                 No copy fits, so there is nothing to print or cut yet. The fit strip says what would
                 help.
-              </li>
+              </p>
             )}
             {sheet.layout.laid > 0 &&
-              (files.data ?? []).map((file) => (
-                <Download
-                  key={file.name}
-                  id={id}
-                  file={file}
-                  page={sheet.page_text}
-                  withMarks={withMarks}
-                  ppi={ppi}
-                  units={units}
-                />
+              [...new Set(listed.map(({ purpose }) => purpose))].map((purpose) => (
+                <section key={purpose} aria-label={purpose}>
+                  <h4>{purpose}</h4>
+                  <ul>
+                    {listed
+                      .filter((file) => file.purpose === purpose)
+                      .map((file) => (
+                        <Download
+                          key={file.name}
+                          id={id}
+                          file={file}
+                          withMarks={withMarks}
+                          ppi={ppi}
+                          units={units}
+                        />
+                      ))}
+                  </ul>
+                </section>
               ))}
-            {sheet.layout.laid > 0 && (
-              <li>
-                <a href={`/api/jobs/${id}/files.zip${withMarks ? '?marks=included' : ''}`} download>
-                  All of them
-                </a>
-                <span>one zip, with the job’s archive</span>
-              </li>
-            )}
-            <li>
-              <a href={`/api/jobs/${id}/job.aptum`} download>
-                Job archive
-              </a>
-              <span>the job with its stock, machines and marks</span>
-            </li>
-          </ul>
+            <section aria-label="The whole job">
+              <h4>The whole job</h4>
+              <ul>
+                {sheet.layout.laid > 0 && (
+                  <li>
+                    <a
+                      href={`/api/jobs/${id}/files.zip${withMarks ? '?marks=included' : ''}`}
+                      download
+                    >
+                      All of them
+                    </a>
+                    <p>one zip, with the job’s archive</p>
+                  </li>
+                )}
+                <li>
+                  <a href={`/api/jobs/${id}/job.aptum`} download>
+                    Job archive
+                  </a>
+                  <p>the job with its stock, machines and marks</p>
+                </li>
+              </ul>
+            </section>
+          </div>
           {offered && isPrinted && sheet.layout.laid > 0 && (
             <SwitchField
               name="PNG of a sheet, ppi"
@@ -238,13 +255,12 @@ export function RunFiles(props: Props) {
 interface DownloadProps {
   id: number;
   file: FileInfo;
-  page: string;
   withMarks: boolean;
   ppi: string;
   units: string;
 }
 
-function Download({ id, file, page, withMarks, ppi, units }: DownloadProps) {
+function Download({ id, file, withMarks, ppi, units }: DownloadProps) {
   const [path, asked] = file.path.split('?');
   const told = new URLSearchParams(asked);
   if (file.path.startsWith('sheet-png/')) told.set('ppi', ppi);
@@ -259,23 +275,11 @@ function Download({ id, file, page, withMarks, ppi, units }: DownloadProps) {
       <a href={`/api/jobs/${id}/${path}${marks}`} download>
         {file.title}
       </a>
-      <span>
-        {lead && (
-          <>
-            {lead}
-            <br />
-          </>
-        )}
+      {file.pages_text && <span className="figure">{file.pages_text}</span>}
+      <p>
+        {lead && `${lead}: `}
         {file.note}
-        {file.is_of_sheets && (
-          <>
-            <br />
-            <span className="figure">
-              {file.pages} × {page}
-            </span>
-          </>
-        )}
-      </span>
+      </p>
     </li>
   );
 }

@@ -1,4 +1,6 @@
 /** The workshop: what the makers own, each record drawn as its figures say. */
+import { useQueryClient } from '@tanstack/react-query';
+
 import { PageTop } from '../top/PageTop';
 import { useState } from 'react';
 import { Alert, Button } from 'react-bootstrap';
@@ -12,7 +14,7 @@ import { Switch } from '../card/Switch';
 import { asKind, KINDS, recordsOf } from './kinds';
 import { RecordDesk } from './RecordDesk';
 import { type HeldChanges, useHeld } from './useHeld';
-import { useShowState, useWorkshopState } from './useRecord';
+import { useInTurn, useShowState, useWorkshopState } from './useRecord';
 import { useWorkshopUnit } from './useWorkshopUnit';
 
 export function WorkshopPage() {
@@ -48,6 +50,9 @@ interface OpenProps {
 function Open({ state, held, kind, id }: OpenProps) {
   const navigate = useNavigate();
   const show = useShowState();
+  const inTurn = useInTurn();
+  const client = useQueryClient();
+  const newest = () => client.getQueryData<WorkshopState>(['workshop-state']);
   const { unit, units, choose } = useWorkshopUnit();
   const [trouble, setTrouble] = useState<string | null>(null);
   const starts = useMeta().data?.starts;
@@ -56,10 +61,14 @@ function Open({ state, held, kind, id }: OpenProps) {
   const chosen = records.find((entry) => entry.id === id) ?? records[0];
   const { one, about } = KINDS.find((known) => known.kind === kind) ?? { one: '', about: '' };
 
-  const run = async (work: () => Promise<WorkshopState>) => {
+  // Each is told the version that the one before it made: a button may be pressed again before the first is answered.
+  const run = async (work: (version: number) => Promise<WorkshopState>) => {
     try {
-      const next = await work();
-      show(next);
+      const next = await inTurn(async () => {
+        const made = await work(newest()?.version ?? state.version);
+        show(made);
+        return made;
+      });
       setTrouble(null);
       // Undo and redo may reach another kind than the one on the page.
       if (next.touched) {
@@ -73,7 +82,6 @@ function Open({ state, held, kind, id }: OpenProps) {
       return false;
     }
   };
-  const { version } = state;
   return (
     <div className="desk workshop">
       <PageTop
@@ -90,7 +98,7 @@ function Open({ state, held, kind, id }: OpenProps) {
               variant="light"
               size="sm"
               disabled={!state.can_undo}
-              onClick={() => void run(() => api.undoWorkshop(version))}
+              onClick={() => void run(api.undoWorkshop)}
             >
               Undo
             </Button>
@@ -98,7 +106,7 @@ function Open({ state, held, kind, id }: OpenProps) {
               variant="light"
               size="sm"
               disabled={!state.can_redo}
-              onClick={() => void run(() => api.redoWorkshop(version))}
+              onClick={() => void run(api.redoWorkshop)}
             >
               Redo
             </Button>
@@ -152,7 +160,7 @@ function Open({ state, held, kind, id }: OpenProps) {
             size="sm"
             variant="outline-primary"
             disabled={!start}
-            onClick={() => start && void run(() => api.addRecord(version, start, unit.unit))}
+            onClick={() => start && void run((version) => api.addRecord(version, start, unit.unit))}
           >
             New {one}
           </Button>
@@ -166,11 +174,11 @@ function Open({ state, held, kind, id }: OpenProps) {
             held={held}
             unit={unit}
             onCopy={(record) =>
-              run(() =>
+              run((version) =>
                 api.addRecord(version, { ...record, name: `${record.name} (copy)` }, unit.unit),
               )
             }
-            onRemove={() => void run(() => api.removeRecord(version, kind, chosen.id))}
+            onRemove={() => void run((version) => api.removeRecord(version, kind, chosen.id))}
           />
         ) : (
           <p className="empty">

@@ -2,7 +2,7 @@
  * A record that is being edited. A change is saved at once while no job uses the record; else it is held until
  * the user has seen which jobs it reaches.
  */
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 
 import { api, Failure } from '../api/client';
@@ -50,6 +50,15 @@ export function useShowState() {
   };
 }
 
+/** Does one change of the workshop after the other, whichever part of the page they come from. */
+export function useInTurn() {
+  const { mutateAsync } = useMutation({
+    scope: { id: 'workshop' },
+    mutationFn: (work: () => Promise<unknown>) => work(),
+  });
+  return <T>(work: () => Promise<T>) => mutateAsync(work) as Promise<T>;
+}
+
 function problemsOf(error: unknown): InputError[] {
   return error instanceof Failure ? error.problem.errors : [];
 }
@@ -64,6 +73,7 @@ interface Opened {
 
 export function useRecord({ id, saved, state, held, unit }: Opened): RecordSession {
   const show = useShowState();
+  const inTurn = useInTurn();
   const client = useQueryClient();
   const [draft, setDraft] = useState<Entry | null>(null);
   const [refused, setRefused] = useState<InputError[]>([]);
@@ -95,7 +105,7 @@ export function useRecord({ id, saved, state, held, unit }: Opened): RecordSessi
     saves.current.busy = saves.current.busy.then(async () => {
       if (!isNewest()) return;
       try {
-        await send(next, base, isNewest);
+        await inTurn(() => send(next, base, isNewest));
       } catch (error) {
         if (!isNewest()) return;
         const errors = problemsOf(error);

@@ -1,6 +1,6 @@
 //! What matters stays clear of cuts and creases: how far it does, and where or how large it would.
 
-use kurbo::Vec2;
+use kurbo::{ParamCurve as _, ParamCurveNearest as _, Vec2};
 
 use super::checks::Laid;
 use super::{LayerKind, PlacedPicture, Shape, ShapeSize, Text};
@@ -58,15 +58,23 @@ impl Room {
         Region::inside(around).minus(&self.own).area() > PAST
     }
 
+    /// How far the corner that lies farthest outside is from the edges, mm.
+    fn overhang(&self, around: &BezPath) -> f64 {
+        let corners = kurbo::Shape::path_segments(around, 1e-3).map(|side| side.start());
+        let off = |corner: Point| {
+            let edges = self.edges.segments().map(|edge| edge.nearest(corner, 1e-6).distance_sq);
+            edges.fold(f64::INFINITY, f64::min).sqrt()
+        };
+        corners.filter(|corner| !self.own.holds(*corner)).map(off).fold(0.0, f64::max)
+    }
+
     /// True for what is far enough from every edge.
     fn keeps(&self, around: &BezPath) -> bool {
         let own = kurbo::Shape::bounding_box(around);
         // What is quickly seen to be too near an edge is not looked at closely.
         let within = self.free().inflate(1e-6, 1e-6).contains_rect(own);
-        let corners = || {
-            kurbo::Shape::path_segments(around, 1e-3)
-                .all(|side| self.own.holds(kurbo::ParamCurve::start(&side)))
-        };
+        let corners =
+            || kurbo::Shape::path_segments(around, 1e-3).all(|side| self.own.holds(side.start()));
         within
             && corners()
             && !self.is_past(around)
@@ -121,7 +129,12 @@ impl Laid<'_> {
         }
         let label = format!("{} to the edge", self.layer.title());
         let limit = (value, Sense::AtLeast, room.bound);
-        let check = Check::length(&self.id("safe"), Stage::Face, &label, limit, self.unit)
+        let mut check = Check::length(&self.id("safe"), Stage::Face, &label, limit, self.unit);
+        // Of several rows that run past it the one that does so farthest stands worst.
+        if let Some(gauge) = check.gauge.as_mut().filter(|_| is_past) {
+            gauge.value = -room.overhang(around);
+        }
+        let check = check
             .softened(if is_past { "runs past its panel" } else { "may be cut or folded away" })
             .at(Drawing::Flat, path_text(&(Affine::translate(self.part.at) * around.clone())));
         let check = check.remedies(|| {

@@ -98,6 +98,8 @@ pub fn with_edits(job: &Job, changes: &[FieldChange]) -> Result<Job, FieldError>
     };
     let mut whole = serde_json::to_value(job).map_err(|error| unfit("", error))?;
     let mut last = String::new();
+    // What was not written before, since it was at its default or is no field at all.
+    let mut new: Vec<Vec<&str>> = Vec::new();
     for change in changes {
         last = short(&change.field);
         let nowhere = || FieldError::Unknown(short(&change.field));
@@ -109,6 +111,9 @@ pub fn with_edits(job: &Job, changes: &[FieldChange]) -> Result<Job, FieldError>
                     Value::Number(own) if own.is_f64() => own.as_f64().map_or(Value::Null, number),
                     other => other.clone(),
                 };
+                if !value.is_null() && there(&whole, &path).is_none() {
+                    new.push(path.clone());
+                }
                 *walk(&mut whole, &path).ok_or_else(nowhere)? = value;
             }
             Doing::Add => {
@@ -140,7 +145,13 @@ pub fn with_edits(job: &Job, changes: &[FieldChange]) -> Result<Job, FieldError>
             }
         }
     }
-    let mut job: Job = serde_json::from_value(whole).map_err(|error| unfit(&last, error))?;
+    let mut job: Job = Job::deserialize(&whole).map_err(|error| unfit(&last, error))?;
+    if !new.is_empty() {
+        let read = serde_json::to_value(&job).map_err(|error| unfit("", error))?;
+        if let Some(none) = new.iter().find(|path| is_read_by_none(path, &whole, &read)) {
+            return Err(FieldError::Unknown(short(&none.join("."))));
+        }
+    }
     // No card holds what is there no more.
     for change in changes.iter().filter(|change| change.doing == Some(Doing::Remove)) {
         let Some(gone) = change.field.strip_prefix("pieces.") else { continue };
@@ -166,6 +177,26 @@ pub fn with_field(job: &Job, field: &str, value: Value) -> Result<Job, FieldErro
 pub fn with_changes(job: &Job, changes: &[Change]) -> Result<Job, FieldError> {
     let changes: Vec<FieldChange> = changes.iter().map(Into::into).collect();
     with_edits(job, &changes)
+}
+
+/// What is written at that path.
+fn there<'a>(whole: &'a Value, path: &[&str]) -> Option<&'a Value> {
+    path.iter().try_fold(whole, |inside, name| match inside {
+        Value::Array(members) => members.get(place(members, name)?),
+        other => other.get(name),
+    })
+}
+
+/// Whether no field reads what is set at a path: it is not there in the job as it was read, and would be taken whatever
+/// it is. What is at its default is not there either, but takes only what is of its kind.
+fn is_read_by_none(path: &[&str], whole: &Value, read: &Value) -> bool {
+    if there(read, path).is_some() {
+        return false;
+    }
+    let mut probed = whole.clone();
+    let Some(field) = walk(&mut probed, path) else { return false };
+    *field = json!({ "of no kind": [null] });
+    Job::deserialize(probed).is_ok()
 }
 
 fn walk<'a>(whole: &'a mut Value, path: &[&str]) -> Option<&'a mut Value> {
@@ -358,5 +389,26 @@ mod tests {
         );
         assert!(matches!(set("pieces.p1.copies", "many".into()), Err(FieldError::Unfit { .. })));
         assert!(matches!(set("name.first", "x".into()), Err(FieldError::Unknown(_))));
+        for nowhere in ["sheet.nothing", "nothing", "tooling.nothing.more", "pieces.p1.nothing"] {
+            assert_eq!(set(nowhere, 1.into()), Err(FieldError::Unknown(nowhere.into())));
+        }
+    }
+
+    /// What is left at its default is not written, and is a field all the same; so is a figure that waits for a
+    /// structure that knows it.
+    #[test]
+    fn a_default_may_be_set() {
+        for (field, own) in [
+            ("tooling.operations.cut.passes", json!(null)),
+            ("pieces.p1.form.through", json!(false)),
+        ] {
+            assert_eq!(
+                with_field(&job(), field, own).map(|job| job.pieces.len()),
+                Ok(2),
+                "{field}"
+            );
+        }
+        let waits = with_field(&job(), "pieces.p1.form.lid", 12.into()).unwrap();
+        assert_eq!(waits.pieces[0].form.chosen().unwrap().figures["lid"], Some(12.0));
     }
 }

@@ -44,7 +44,8 @@ pub struct Tooling {
 }
 
 /// What names an operation: a kind of line, such as `cut`, or a share of its lines, such as `cut@edge` for the outlines of
-/// blanks, `cut@p1` for what is on a piece, or `cut@=kraft-300` for what is on that card where it is not the job's first.
+/// blanks, `cut@p1` for what is on a piece, or `cut@=kraft-300` for what is on that card where it is not the job's first,
+/// and `cut@edge=kraft-300` for the outlines of blanks of that card.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(transparent)]
@@ -57,8 +58,10 @@ pub enum Share {
     Rest,
     /// All of it that is on another card than the first, where the job is made of several: each is worked its own way.
     Card(RecordId),
-    /// The outlines of blanks.
+    /// The outlines of blanks, where the job is made of several cards those of the first.
     Edge,
+    /// The outlines of blanks of another card than the first.
+    EdgeOn(RecordId),
     /// Those of a piece.
     Piece(PieceId),
     /// Those of a layer and a colour of a drawing from elsewhere.
@@ -73,6 +76,7 @@ impl OperationId {
             Share::Rest => kind.id().to_owned(),
             Share::Card(stock) => format!("{}@={stock}", kind.id()),
             Share::Edge => format!("{}@edge", kind.id()),
+            Share::EdgeOn(stock) => format!("{}@edge={stock}", kind.id()),
             Share::Piece(piece) => format!("{}@{piece}", kind.id()),
             Share::Drawn(group) => format!("{}@:{group}", kind.id()),
         })
@@ -81,8 +85,8 @@ impl OperationId {
     /// What it is called in files: letters, digits and hyphens alone. A sheet is of one card, which goes without saying.
     #[must_use]
     pub fn in_files(&self) -> String {
-        let own = self.0.split_once("@=").map_or(self.0.as_str(), |(kind, _)| kind);
-        own.replace('@', "-").replace(':', "")
+        let own = self.0.split_once('=').map_or(self.0.as_str(), |(own, _)| own);
+        own.trim_end_matches('@').replace('@', "-").replace(':', "")
     }
 
     /// The kind and the share that it names; `None` where it names none.
@@ -96,6 +100,8 @@ impl OperationId {
                     Share::Drawn(group.to_owned())
                 } else if let Some(stock) = own.strip_prefix('=') {
                     Share::Card(RecordId::from(stock))
+                } else if let Some(stock) = own.strip_prefix("edge=") {
+                    Share::EdgeOn(RecordId::from(stock))
                 } else {
                     Share::Piece(PieceId::from(own))
                 };
@@ -106,10 +112,24 @@ impl OperationId {
         let is_sound = match &share {
             Share::Piece(piece) => piece.is_sound(),
             Share::Drawn(group) => PieceId::from(group.as_str()).is_sound(),
-            Share::Card(stock) => stock.is_sound(),
+            Share::Card(stock) | Share::EdgeOn(stock) => stock.is_sound(),
             Share::Rest | Share::Edge => true,
         };
         (kind != LineKind::Guide && is_sound).then_some((kind, share))
+    }
+}
+
+impl Share {
+    /// Whether it is of the outlines of blanks.
+    #[must_use]
+    pub const fn is_edge(&self) -> bool {
+        matches!(self, Self::Edge | Self::EdgeOn(_))
+    }
+
+    /// Whether it is what no other operation works, of all cards or of one.
+    #[must_use]
+    pub const fn is_rest(&self) -> bool {
+        matches!(self, Self::Rest | Self::Card(_))
     }
 }
 
@@ -255,6 +275,9 @@ impl Tooling {
         let named = |id: &OperationId| match id.parts() {
             Some((kind, Share::Card(stock))) if stock == *from => {
                 OperationId::new(kind, &Share::Card(to.clone()))
+            }
+            Some((kind, Share::EdgeOn(stock))) if stock == *from => {
+                OperationId::new(kind, &Share::EdgeOn(to.clone()))
             }
             _ => id.clone(),
         };

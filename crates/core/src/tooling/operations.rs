@@ -95,7 +95,7 @@ pub struct Operation {
     pub before: Vec<Before>,
     /// The cards that it works.
     pub stocks: BTreeSet<RecordId>,
-    /// The pieces of its card, where the job is made of several cards and it works what no share names.
+    /// The pieces of its card, where the job is made of several and it works those of one.
     pub pieces: BTreeSet<PieceId>,
     /// What that card is called.
     pub card: Option<String>,
@@ -116,14 +116,15 @@ impl Operation {
     #[must_use]
     pub fn name(&self) -> String {
         let kind = self.kind.name();
-        match &self.share {
-            Share::Rest | Share::Card(_) => match &self.card {
-                Some(card) => format!("{kind}, {card}"),
-                None => kind.to_owned(),
-            },
-            Share::Edge => format!("{kind}, outlines"),
+        let own = match &self.share {
+            Share::Rest | Share::Card(_) => kind.to_owned(),
+            Share::Edge | Share::EdgeOn(_) => format!("{kind}, outlines"),
             Share::Piece(piece) => format!("{kind}, {piece}"),
             Share::Drawn(group) => format!("{kind}, {group}"),
+        };
+        match &self.card {
+            Some(card) => format!("{own}, {card}"),
+            None => own,
         }
     }
 }
@@ -147,10 +148,13 @@ fn operation_of(
     (piece, beside): (Option<&PieceId>, Option<&PieceId>),
     drawn: Option<&str>,
 ) -> Option<usize> {
+    let is_on_card = |own: &Operation| {
+        own.card.is_none() || piece.or(beside).is_some_and(|id| own.pieces.contains(id))
+    };
     let fits = |own: &Operation| match &own.share {
         Share::Rest => Some(0),
-        Share::Card(_) => piece.or(beside).is_some_and(|id| own.pieces.contains(id)).then_some(1),
-        Share::Edge => is_edge.then_some(2),
+        Share::Card(_) => is_on_card(own).then_some(1),
+        Share::Edge | Share::EdgeOn(_) => (is_edge && is_on_card(own)).then_some(2),
         Share::Piece(id) => (piece == Some(id)).then_some(3),
         Share::Drawn(group) => (drawn == Some(group.as_str())).then_some(4),
     };
@@ -168,6 +172,56 @@ pub fn works(operations: &[Operation], stroke: &PlannedStroke, plan: &CutPlan) -
     operation_of(operations, stroke.kind, stroke.is_edge, (own, beside), stroke.drawn.as_deref())
 }
 
+/// The cards that lines of a kind are on, as the pieces come: where there are several, each is worked its own way.
+struct Cards<'a> {
+    in_order: Vec<&'a RecordId>,
+    classes: &'a BTreeSet<LineClass>,
+    stocks: &'a BTreeMap<RecordId, Stock>,
+}
+
+impl<'a> Cards<'a> {
+    fn of(
+        of_kind: &[&'a LineClass],
+        classes: &'a BTreeSet<LineClass>,
+        stocks: &'a BTreeMap<RecordId, Stock>,
+    ) -> Self {
+        let named: BTreeSet<&RecordId> = of_kind.iter().map(|class| &class.stock).collect();
+        let mut cards = Self { in_order: Vec::new(), classes, stocks };
+        let mut in_order: Vec<&RecordId> = named.into_iter().collect();
+        in_order.sort_by_key(|stock| cards.pieces(stock).min());
+        cards.in_order = in_order;
+        cards
+    }
+
+    fn pieces(&self, stock: &RecordId) -> impl Iterator<Item = &'a PieceId> + use<'a> {
+        let stock = stock.clone();
+        self.classes.iter().filter(move |class| class.stock == stock).map(|class| &class.piece)
+    }
+
+    /// What is not split off, of each: what is said of the kind is said of the first.
+    fn rests(&self) -> impl Iterator<Item = Share> {
+        let others = self.in_order.iter().skip(1);
+        std::iter::once(Share::Rest).chain(others.map(|stock| Share::Card((*stock).clone())))
+    }
+
+    /// An operation with the card that it is of, where there are several; `None` where that card has no such lines.
+    fn told(&self, own: Operation) -> Option<Operation> {
+        let (first, others) = self.in_order.split_first()?;
+        let card: &RecordId = match &own.share {
+            Share::Rest | Share::Edge => first,
+            Share::Card(stock) | Share::EdgeOn(stock) => {
+                others.iter().find(|other| **other == stock)?
+            }
+            Share::Piece(_) | Share::Drawn(_) => return Some(own),
+        };
+        if others.is_empty() {
+            return Some(own);
+        }
+        let name = self.stocks.get(card).map_or_else(|| card.0.clone(), |own| own.name.clone());
+        Some(Operation { pieces: self.pieces(card).cloned().collect(), card: Some(name), ..own })
+    }
+}
+
 /// The operations for the lines of a job, in the order in which they run, on cards that `stocks` names.
 #[must_use]
 pub fn operations(
@@ -177,57 +231,25 @@ pub fn operations(
     machine: Option<Machine<'_>>,
 ) -> Vec<Operation> {
     let mut all: Vec<Operation> = Vec::new();
-    // Each card is worked its own way.
-    let on_card = |own: Operation, stock: &RecordId| {
-        let made = classes.iter().filter(|class| class.stock == *stock);
-        Operation {
-            stocks: BTreeSet::from([stock.clone()]),
-            pieces: made.map(|class| class.piece.clone()).collect(),
-            card: Some(stocks.get(stock).map_or_else(|| stock.0.clone(), |own| own.name.clone())),
-            ..own
-        }
-    };
     for kind in LineKind::IN_ORDER.into_iter().filter(|kind| *kind != LineKind::Guide) {
         let of_kind: Vec<&LineClass> = classes.iter().filter(|own| own.kind == kind).collect();
-        let split = tooling.operations.keys().filter_map(|id| Some((id, id.parts()?)));
-        let split = split.filter(|(_, (own, share))| {
-            *own == kind && !matches!(share, Share::Rest | Share::Card(_))
-        });
-        let mut shares: Vec<Share> = split.map(|(_, (_, share))| share).collect();
-        // What lies inside comes before outlines.
-        shares.sort_by_key(|share| *share == Share::Edge);
-        let edge = shares.iter().position(|share| *share == Share::Edge).unwrap_or(shares.len());
-        shares.insert(edge, Share::Rest);
-        let first = all.len();
-        all.extend(shares.into_iter().map(|share| begun(kind, share, tooling)));
+        let cards = Cards::of(&of_kind, classes, stocks);
+        let split = tooling.operations.keys().filter_map(|id| id.parts());
+        let split = split.filter(|(own, share)| *own == kind && !share.is_rest());
+        let split = split.map(|(_, share)| share).chain(cards.rests());
+        let mut shares: Vec<Share> = split.collect();
+        // What is split off comes before the rest, and what lies inside before outlines.
+        shares.sort_by_key(|share| (share.is_edge(), share.is_rest()));
+        let begun = shares.into_iter().filter_map(|share| cards.told(begun(kind, share, tooling)));
+        let mut begun: Vec<Operation> = begun.collect();
         // Each with the lines that it works; one without any is none.
-        let mut worked: Vec<BTreeSet<RecordId>> = vec![BTreeSet::new(); all.len()];
         for class in of_kind {
             let (drawn, piece) = (class.drawn.as_deref(), Some(&class.piece));
-            if let Some(at) = operation_of(&all, kind, class.is_edge, (piece, None), drawn) {
-                worked[at].insert(class.stock.clone());
+            if let Some(at) = operation_of(&begun, kind, class.is_edge, (piece, None), drawn) {
+                begun[at].stocks.insert(class.stock.clone());
             }
         }
-        for at in (first..all.len()).rev() {
-            all[at].stocks = std::mem::take(&mut worked[at]);
-            if all[at].stocks.is_empty() {
-                all.remove(at);
-            } else if all[at].share == Share::Rest && all[at].stocks.len() > 1 {
-                let own = all.remove(at);
-                let mut cards: Vec<&RecordId> = own.stocks.iter().collect();
-                // As the pieces come: what is said of the kind is said of the first.
-                cards.sort_by_key(|stock| {
-                    let made = classes.iter().filter(|class| class.stock == **stock);
-                    made.map(|class| &class.piece).min()
-                });
-                let each = cards.into_iter().enumerate().map(|(number, stock)| {
-                    let share = if number == 0 { Share::Rest } else { Share::Card(stock.clone()) };
-                    on_card(begun(kind, share, tooling), stock)
-                });
-                let each: Vec<Operation> = each.collect();
-                all.splice(at..at, each);
-            }
-        }
+        all.extend(begun.into_iter().filter(|own| !own.stocks.is_empty()));
     }
     all.sort_by_key(|own| (own.when, !own.is_from_behind()));
     rearrange(&mut all, &tooling.order);

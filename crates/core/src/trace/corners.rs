@@ -43,6 +43,12 @@ impl Even {
         self.points[index.rem_euclid(count).cast_unsigned()]
     }
 
+    /// How far from a place the ring's points about one of them are.
+    pub fn off(&self, at: isize, reach: isize, place: Point) -> f64 {
+        let near = (-reach..=reach).map(|step| self.at(at + step).distance(place));
+        near.fold(f64::INFINITY, f64::min)
+    }
+
     /// How many points lie over a length.
     pub fn steps(&self, length: f64) -> isize {
         whole((length / self.spacing).round())
@@ -58,6 +64,10 @@ pub(super) struct Corner {
     pub point: Point,
     /// How far along on either side pixels round it off, px.
     pub rounding: f64,
+    /// How much farther along each side is seen together with the other, since the tip is narrow, px.
+    pub narrow: f64,
+    /// How far from the ring it may lie, px: so much of its tip fills no half of a pixel.
+    pub cut: f64,
 }
 
 /// The least turn of a corner, radians.
@@ -124,14 +134,14 @@ pub(super) fn corners(ring: &Even, blur: f64) -> Vec<Corner> {
         let (before, after) = sides(first);
         let turn = turn_of(&(before, after));
         let Some(point) = meeting(before, after) else { continue };
-        let off = (-near..=near)
-            .map(|step| ring.at(at + step).distance(point))
-            .fold(f64::INFINITY, f64::min);
         // With noise the sides say less of where they meet.
-        if off > (0.42 * half(turn).powf(-1.35) + 0.12) * blur.min(1.4) {
+        let cut = (0.42 * half(turn).powf(-1.35) + 0.12) * blur.min(1.4);
+        if ring.off(at, near, point) > cut {
             continue;
         }
-        corners.push(Corner { at: at.cast_unsigned(), point, rounding: rounding(turn) });
+        let narrow = 0.6 * (1.0 / half(turn) - 2.5).max(0.0) * blur;
+        let rounding = rounding(turn);
+        corners.push(Corner { at: at.cast_unsigned(), point, rounding, narrow, cut });
     }
     corners
 }

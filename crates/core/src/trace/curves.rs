@@ -71,17 +71,21 @@ fn drawn(even: &Even, tolerance: f64, crossings: &[Point], is_close: bool) -> Fi
         .collect();
     let lines: Vec<Option<(Point, Vec2)>> = (0..count)
         .map(|at| {
-            let line = straight(&sections[at], corners[at], corners[next(at)], 0.22 * blur);
+            let (from, to) = (&stretches[at].from, &stretches[next(at)].from);
+            let own = apart(&sections[at], even.steps(from.narrow), even.steps(to.narrow));
+            let line = straight(own, corners[at], corners[next(at)], 0.22 * blur);
             line.filter(|_| !stretches[at].exact)
         })
         .collect();
     // Corners between two straight sides lie where these meet.
     for at in 0..count {
         let before = lines[(at + count - 1) % count];
+        let corner = &stretches[at].from;
         if let (Some(before), Some(after)) = (before, lines[at])
-            && stretches[at].from.rounding > 0.0
+            && corner.rounding > 0.0
             && let Some(point) = meeting(before, after)
-            && point.distance(corners[at]) < 0.8
+            && (point.distance(corners[at]) < 0.8
+                || even.off(corner.at.cast_signed(), even.steps(blur), point) <= corner.cut)
         {
             corners[at] = point;
         }
@@ -125,7 +129,7 @@ fn stretches(ring: &Even, corners: Vec<Corner>, crossings: &[Point]) -> Vec<Stre
     for at in 0..count {
         let (before, here) = (near[(at + count - 1) % count], near[at]);
         if before != here {
-            let from = Corner { at, point: ring.points[at], rounding: 0.0 };
+            let from = Corner { at, point: ring.points[at], rounding: 0.0, narrow: 0.0, cut: 0.0 };
             all.push(Stretch { from, exact: here });
         }
     }
@@ -143,6 +147,15 @@ fn between(ring: &Even, from: &Corner, to: &Corner) -> Vec<Point> {
     let first = first + ring.steps(from.rounding);
     let last = last - ring.steps(to.rounding);
     (first..=last).map(|at| ring.at(at)).collect()
+}
+
+/// What of a section does not lie beside another in a narrow tip at either end; all of it where little would be left.
+fn apart(section: &[Point], from: isize, to: isize) -> &[Point] {
+    let [from, to] = [from, to].map(isize::cast_unsigned);
+    section
+        .get(from..section.len().saturating_sub(to))
+        .filter(|own| own.len() > 11)
+        .unwrap_or(section)
 }
 
 /// The straight line of a section that strays from one by less than `most`.

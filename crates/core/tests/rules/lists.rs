@@ -92,6 +92,21 @@ fn copies_and_rows_are_counted_against_each_other() {
     assert!(prepared(&plain).checks.iter().all(|check| check.id != "rows"));
 }
 
+/// Of rows that all run past their panel the longest is told of: what helps that one helps all.
+#[test]
+fn what_helps_the_longest_row_helps_every_row() {
+    let names = ["Bartholomew Quillfeather", "Bartholomew Quillfeather of Upper Fennel", "Bo"];
+    let job = job(vec![words("l1", "{Name}", 36.0)], list(&names), 3);
+    let safe = |job: &Job| {
+        let checks = prepared(job).checks;
+        checks.into_iter().find(|check| check.id == "safe-l1").unwrap()
+    };
+    let before = safe(&job);
+    assert!(before.verdict.contains("row 2") && before.verdict.contains("1 more"), "{before:?}");
+    let mended = with_changes(&job, &before.remedies[0].changes).unwrap();
+    assert_eq!(safe(&mended).state, State::Fits, "{:?}", before.remedies);
+}
+
 #[test]
 fn what_does_not_fit_is_named_with_its_row() {
     let names = ["Ada", "Bartholomew Quillfeather of Upper Fennel", "Bo", "Σ☃"];

@@ -150,12 +150,14 @@ fn the_outline_can_be_split_off_and_ordered() {
 #[test]
 fn ids_of_operations_are_read_as_they_are_written() {
     for kind in LineKind::IN_ORDER.into_iter().filter(|kind| *kind != LineKind::Guide) {
-        for share in [Share::Rest, Share::Edge, Share::Piece("p12".into())] {
+        for share in
+            [Share::Rest, Share::Edge, Share::EdgeOn("kraft".into()), Share::Piece("p12".into())]
+        {
             let id = OperationId::new(kind, &share);
             assert_eq!(id.parts(), Some((kind, share)));
         }
     }
-    for wrong in ["", "guide", "cut@", "cut@P1!", "saw", "@edge"] {
+    for wrong in ["", "guide", "cut@", "cut@edge=", "cut@P1!", "saw", "@edge"] {
         assert_eq!(OperationId(wrong.to_owned()).parts(), None, "{wrong}");
     }
     let (mut job, workshop) = (job("tomato-carton"), workshop());
@@ -450,7 +452,56 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
     assert!(!is_warned(&[cut_two.clone(), crease.clone(), cut_one.clone()]));
     assert!(is_warned(&[cut_one.clone(), crease.clone(), cut_two.clone()]));
 
+    // Outlines are split off card by card, and one without any is none.
+    job.tooling.operations.clear();
+    let edge_one = OperationId::new(LineKind::Cut, &Share::Edge);
+    let edge_two = OperationId::new(LineKind::Cut, &Share::EdgeOn(second.clone()));
+    assert_eq!(
+        (edge_two.in_files().as_str(), edge_one.in_files().as_str()),
+        ("cut-edge", "cut-edge")
+    );
+    job.tooling
+        .operations
+        .insert(edge_two.clone(), OperationSay { passes: Some(3), ..OperationSay::default() });
+    let done = prepared(&job, &workshop);
+    assert_eq!(
+        find(&done, &edge_two).name(),
+        format!("cut, outlines, {}", workshop.stocks[&second].name)
+    );
+    assert_eq!(shown(find(&done, &edge_two)), (3, Some(40.0), false));
+    assert!(done.operations.iter().all(|own| own.id != edge_one));
+    let works_edges = |job: &Job, done: &Prepared, piece: &str| -> Vec<OperationId> {
+        let mut ids: Vec<OperationId> = Vec::new();
+        for run in &done.layout.runs {
+            let plan = done.plan(&job.tooling, &run.placements);
+            let on = |own: &&aptum_core::tooling::PlannedStroke| {
+                own.is_edge && own.copy.is_some() && plan.pieces[own.blank].0 == piece
+            };
+            for stroke in plan.strokes.iter().filter(on) {
+                ids.push(
+                    done.operations[works(&done.operations, stroke, &plan).unwrap()].id.clone(),
+                );
+            }
+        }
+        ids.dedup();
+        ids
+    };
+    assert_eq!(works_edges(&job, &done, &job.pieces[0].id.0), [cut_one.clone()]);
+    assert_eq!(works_edges(&job, &done, "p2"), [edge_two.clone()]);
+    job.tooling.operations.insert(edge_one.clone(), OperationSay::default());
+    let done = prepared(&job, &workshop);
+    assert_eq!(works_edges(&job, &done, &job.pieces[0].id.0), [edge_one]);
+    assert_eq!(works_edges(&job, &done, "p2"), [edge_two.clone()]);
+    assert_eq!(find(&done, &edge_two).stocks, std::collections::BTreeSet::from([second.clone()]));
+    // It stays with its card where that goes by another id.
+    job.tooling.rename_card(&second, &id("other-card"));
+    assert!(job.tooling.operations.contains_key(&OperationId("cut@edge=other-card".to_owned())));
+    job.tooling.operations.clear();
+
     // One card again: one operation, with what was said of it.
+    job.tooling
+        .operations
+        .insert(cut_one, OperationSay { passes: Some(4), ..OperationSay::default() });
     job.pieces.pop();
     let done = prepared(&job, &workshop);
     let cuts: Vec<_> = done.operations.iter().filter(|own| own.kind == LineKind::Cut).collect();

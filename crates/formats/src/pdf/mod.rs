@@ -22,7 +22,7 @@ pub use notes::{code_ink, code_words, scale_rule, scale_words};
 pub use plates::{plates, plates_pdf};
 pub use print::print_pdf;
 pub use steps::{StepsWith, steps_pdf};
-pub use ticket::ticket_pdf;
+pub use ticket::{TICKET_PAGE, ticket_pdf};
 
 use canvas::Canvas;
 use copies::{Copies, Show};

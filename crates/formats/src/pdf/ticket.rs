@@ -14,7 +14,8 @@ use crate::line_style::{LineStyle, line_style};
 use crate::square_code::square_code;
 
 /// A4 (ISO 216), mm.
-const PAGE: Rect = Rect::new(0.0, 0.0, 210.0, 297.0);
+/// Its page, whatever the sheets are: A4 (ISO 216).
+pub const TICKET_PAGE: Rect = Rect::new(0.0, 0.0, 210.0, 297.0);
 
 /// Left and right of what is written, mm.
 const LEFT: f64 = 15.0;
@@ -58,8 +59,14 @@ pub fn ticket_pdf(
     ticket.machines(job, prepared, workshop);
     ticket.order(job, prepared, workshop);
     ticket.counts(prepared);
-    let contents = vec![document.content(&ticket.canvas.finish(), PAGE.height())?];
-    document.page(&Page { media: PAGE, trim: PAGE, bleed: PAGE, contents, own: Vec::new() })?;
+    let contents = vec![document.content(&ticket.canvas.finish(), TICKET_PAGE.height())?];
+    document.page(&Page {
+        media: TICKET_PAGE,
+        trim: TICKET_PAGE,
+        bleed: TICKET_PAGE,
+        contents,
+        own: Vec::new(),
+    })?;
     document.finish()
 }
 

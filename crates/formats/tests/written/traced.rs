@@ -79,7 +79,7 @@ fn off(point: Point, ring: &[Point]) -> f64 {
 #[test]
 fn shapes_are_found_to_a_part_of_a_pixel_with_their_corners() {
     let table = table();
-    assert_eq!(table.drawn.len(), 28);
+    assert_eq!(table.drawn.len(), 32);
     for case in table.drawn {
         let by = if case.is_clean {
             InsideBy::Transparency
@@ -98,7 +98,12 @@ fn shapes_are_found_to_a_part_of_a_pixel_with_their_corners() {
         // Both ways: nothing is missing, and nothing stands out.
         let shape: Vec<Point> = case.outline.iter().map(|own| Point::from(*own)).collect();
         let line = flattened_to(&own.outer, 0.01).swap_remove(0);
-        let reach = if case.is_clean { 0.6 } else { 1.4 };
+        // Where sides meet at 20° noise moves the tip along them six times as far as the sides themselves.
+        let reach = match (case.is_clean, case.file.starts_with("thorns")) {
+            (true, _) => 0.6,
+            (_, true) => 3.6,
+            _ => 1.4,
+        };
         let (there, back) = (
             line.iter().map(|point| off(*point, &shape)).fold(0.0, f64::max),
             shape.iter().map(|point| off(*point, &line)).fold(0.0, f64::max),

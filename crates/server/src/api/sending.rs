@@ -20,7 +20,8 @@ use super::body::Body;
 use super::runs::{held_by, machine_bytes};
 use super::tasks::{Events, Sender, Tasks};
 use crate::desk::Desk;
-use crate::output::{Language, cutter_of};
+use crate::language::Language;
+use crate::output::cutter_of;
 use crate::printed::Printed;
 use crate::rehearsing::{REACH, Talk, TalkError, Wish};
 

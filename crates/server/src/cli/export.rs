@@ -11,7 +11,8 @@ use aptum_formats::svg::MarksInCut;
 use aptum_formats::svg::SvgUnits;
 
 use super::find::Found;
-use crate::output::{Desired, OutputKind, cutter_of, machine_name, outputs};
+use crate::language::machine_name;
+use crate::output::{Desired, OutputKind, cutter_of, outputs};
 use crate::store::rescue;
 
 pub(super) fn export(found: &Found, out: &Path, marks: MarksInCut) -> Result<(), Box<dyn Error>> {

@@ -209,6 +209,12 @@ fn every_file_that_is_listed_opens() {
             (file["title"].to_string(), file["piece"].to_string(), file["sheets"].to_string());
         assert!(titles.insert(title), "{file}: two files of one name");
     }
+    // Those for one purpose stand together, what goes to the machines first.
+    let mut purposes: Vec<&str> =
+        files.iter().map(|file| file["purpose"].as_str().unwrap()).collect();
+    purposes.dedup();
+    assert_eq!(purposes.iter().collect::<BTreeSet<_>>().len(), purposes.len(), "{purposes:?}");
+    assert_eq!(purposes[..2], ["To print", "To cut"]);
     let pieces = ["flat.dxf", "2-flat.dxf", "3-flat.dxf"];
     assert!(pieces.iter().all(|name| names.contains(*name)), "{names:?}");
     let zip = api.client.get("/api/jobs/18/files.zip").header(Header::new("Host", HOST)).dispatch();

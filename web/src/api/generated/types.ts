@@ -1031,9 +1031,13 @@ piece: string | null,
  */
 pages: number, 
 /**
- * True where a page of it is a sheet.
+ * How many pages, in words, and how large where they are no sheets; empty for what has none.
  */
-is_of_sheets: boolean, 
+pages_text: string, 
+/**
+ * What it is for, as it is listed under.
+ */
+purpose: string, 
 /**
  * For a file of a sheet, the first and the last of the sheets that are all alike.
  */

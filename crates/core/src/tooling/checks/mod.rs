@@ -8,7 +8,7 @@ use crate::LineKind;
 use crate::check::{Check, Stage, State};
 use crate::error::{Change, Remedy, Setting};
 use crate::form::Part;
-use crate::job::{Job, Moment, Share};
+use crate::job::{Job, Moment};
 use crate::records::Records;
 use crate::sheet::Placement;
 use crate::workshop::{Cutter, Finds, Tool, Workshop};
@@ -199,9 +199,12 @@ fn bed(ground: &ToolingGround<'_>, cutter: &Cutter) -> Option<Check> {
 fn sequence(ground: &ToolingGround<'_>) -> Option<Check> {
     let operations: Vec<&Operation> = active(ground.operations).collect();
     // Where outlines are cut by themselves, what is cut inside them frees nothing.
-    let is_apart = operations.iter().any(|own| own.share == Share::Edge);
-    let is_rest = |own: &Operation| matches!(own.share, Share::Rest | Share::Card(_));
-    let frees = |own: &Operation| own.kind == LineKind::Cut && (!is_rest(own) || !is_apart);
+    let is_apart = |own: &Operation| {
+        let mut edges = operations.iter().filter(|edge| edge.share.is_edge());
+        edges.any(|edge| !edge.stocks.is_disjoint(&own.stocks))
+    };
+    let frees =
+        |own: &Operation| own.kind == LineKind::Cut && (!own.share.is_rest() || !is_apart(own));
     let is_held = ground.job.tooling.nicks.is_some() || ground.job.tooling.perforated.is_some();
     // Inside cuts of the same kind that come later are no trouble: only the outline frees. Nor is what lies on another
     // card, and so on another sheet.

@@ -1,6 +1,8 @@
 //! Which files a job has, and what each is called.
 
 use aptum_core::face::Side;
+use aptum_core::units::Unit;
+use aptum_formats::pdf::TICKET_PAGE;
 use rocket::serde::json::Json;
 use rocket::{State, get};
 use schemars::JsonSchema;
@@ -9,8 +11,10 @@ use ts_rs::TS;
 
 use super::found;
 use crate::api::Problem;
+use crate::api::preview::page_text;
 use crate::desk::Desk;
-use crate::output::{Language, OutputKind, cutter_of, outputs};
+use crate::language::Language;
+use crate::output::{Output, OutputKind, cutter_of, outputs};
 
 /// A file that can be downloaded.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -27,8 +31,10 @@ pub struct FileInfo {
     piece: Option<String>,
     /// Its pages, 1 for a cut file.
     pages: u32,
-    /// True where a page of it is a sheet.
-    is_of_sheets: bool,
+    /// How many pages, in words, and how large where they are no sheets; empty for what has none.
+    pages_text: String,
+    /// What it is for, as it is listed under.
+    purpose: &'static str,
     /// For a file of a sheet, the first and the last of the sheets that are all alike.
     sheets: Option<[u32; 2]>,
 }
@@ -49,6 +55,18 @@ pub(super) const fn is_of_sheets(kind: OutputKind) -> bool {
     )
 }
 
+/// Such as “7 pages”, and of what is printed on its own paper how large they are.
+fn pages_text(output: &Output, unit: Unit) -> String {
+    let many = if output.pages == 1 { "" } else { "s" };
+    match output.kind {
+        OutputKind::Ticket => {
+            format!("{} page{many}, {}", output.pages, page_text(TICKET_PAGE, unit))
+        }
+        _ if output.name.ends_with(".pdf") => format!("{} page{many}", output.pages),
+        _ => String::new(),
+    }
+}
+
 /// Which files the job has. None of them is built for that; sheets that are cut alike are named once.
 #[get("/jobs/<id>/files")]
 pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Problem> {
@@ -59,7 +77,9 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
         let name = |piece: usize| {
             prepared.pieces.get(piece).filter(|_| several).map(|piece| piece.name.clone())
         };
-        let info = outputs(&prepared, cutter).into_iter().map(|output| {
+        let mut outputs = outputs(&prepared, cutter);
+        outputs.sort_by_key(|output| output.kind.purpose());
+        let info = outputs.into_iter().map(|output| {
             let (title, note, piece, sheets) = match output.kind {
                 OutputKind::Print => ("Print file", "art and marks, no lines", None, None),
                 OutputKind::Plates => (
@@ -163,7 +183,8 @@ pub async fn list(desk: &State<Desk>, id: i32) -> Result<Json<Vec<FileInfo>>, Pr
                 None => format!("piece/{}", output.name),
             };
             FileInfo {
-                is_of_sheets: !path.starts_with("piece/"),
+                pages_text: pages_text(&output, job.unit),
+                purpose: output.kind.purpose().name(),
                 path,
                 title: title.to_owned(),
                 note: note.to_owned(),

@@ -1,6 +1,6 @@
 //! The files of a job, made from its current revision.
 
-use std::io::{self, Write};
+use std::io::Write;
 use std::sync::Arc;
 
 use aptum_core::check::{Check, Stage};
@@ -10,110 +10,28 @@ use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::JobFile;
 use aptum_formats::art::{PPI, USUAL_PPI, most_ppi};
 use aptum_formats::svg::SvgUnits;
-use rocket::http::{ContentType, Header};
 use rocket::request::FromParam;
-use rocket::response::{self, Responder, Response};
-use rocket::{Request, State, get};
+use rocket::{State, get};
 use zip::ZipWriter;
 use zip::write::SimpleFileOptions;
 
+mod download;
 mod listed;
 
+pub use download::Download;
 pub use listed::{FileInfo, list};
 
+use download::Named;
 use listed::is_of_sheets;
 
 use super::Problem;
 use crate::desk::Desk;
+use crate::language::{Language, machine_name};
 use crate::output::{
-    Desired, Language, OutputKind, cutter_of, loadings, machine_name, marks_wanted, outputs,
-    units_wanted,
+    Desired, OutputKind, cutter_of, loadings, marks_wanted, outputs, units_wanted,
 };
-use crate::sending::Body;
 use crate::shelf;
 use crate::store::Store;
-
-/// A file as a download, sent while it is made.
-pub struct Download {
-    body: Body,
-    kind: ContentType,
-    disposition: Header<'static>,
-}
-
-/// The media type of a file, by its name: as the OpenAPI document says.
-fn media_type(name: &str) -> ContentType {
-    match name.rsplit('.').next() {
-        Some("pdf") => ContentType::PDF,
-        Some("svg") => ContentType::SVG,
-        Some("png") => ContentType::PNG,
-        Some("fold") => ContentType::JSON,
-        Some("gltf") => ContentType::new("model", "gltf+json"),
-        Some("obj") => ContentType::new("model", "obj"),
-        Some("dxf") => ContentType::new("image", "vnd.dxf"),
-        Some("nc") => ContentType::new("text", "plain"),
-        Some("hpgl") => ContentType::new("application", "vnd.hp-hpgl"),
-        _ => ContentType::ZIP,
-    }
-}
-
-/// What a download is called: its job's name and its own.
-struct Named {
-    job: String,
-    file: String,
-}
-
-impl Download {
-    fn new((named, body): (Named, Body)) -> Self {
-        let Named { job, file: name } = named;
-        let safe: String = job
-            .chars()
-            .take(80)
-            .map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' })
-            .collect();
-        let disposition = format!("attachment; filename=\"{safe}-{name}\"");
-        Self {
-            body,
-            kind: media_type(&name),
-            disposition: Header::new("Content-Disposition", disposition),
-        }
-    }
-}
-
-impl Download {
-    /// A file that is made from a job as it is kept.
-    pub(super) async fn of_job<W: FnOnce(&mut dyn Write) -> io::Result<()> + Send + 'static>(
-        desk: &Desk,
-        id: i32,
-        make: impl FnOnce(&Job, &Workshop, &Prepared) -> Result<(String, W), Problem> + Send + 'static,
-    ) -> Result<Self, Problem> {
-        let file = desk.file(move |store| {
-            let (job, workshop, prepared) = found(store, id)?;
-            let (file, write) = make(&job, &workshop, &prepared)?;
-            Ok((Named { job: job.name, file }, write))
-        });
-        file.await.map(Self::new)
-    }
-}
-
-impl Download {
-    /// A file of whatever else is kept: what it belongs to, its name, and how it is made.
-    pub(super) async fn made<W: FnOnce(&mut dyn Write) -> io::Result<()> + Send + 'static>(
-        desk: &Desk,
-        make: impl FnOnce(&Store) -> Result<(String, String, W), Problem> + Send + 'static,
-    ) -> Result<Self, Problem> {
-        let file = desk.file(move |store| {
-            let (job, file, write) = make(store)?;
-            Ok((Named { job, file }, write))
-        });
-        file.await.map(Self::new)
-    }
-}
-
-impl<'r> Responder<'r, 'static> for Download {
-    fn respond_to(self, _: &'r Request<'_>) -> response::Result<'static> {
-        Response::build().header(self.kind).header(self.disposition).streamed_body(self.body).ok()
-    }
-}
 
 fn found(store: &Store, id: i32) -> Result<(Job, Arc<Workshop>, Prepared), Problem> {
     let job = store.job(id)?.job;

@@ -26,8 +26,8 @@ use ts_rs::TS;
 
 pub(in crate::api) use self::face::{FaceView, face};
 use self::flat::{FlatView, flat};
-pub(in crate::api) use self::sheet::money;
 use self::sheet::{SheetView, sheet};
+pub(in crate::api) use self::sheet::{money, page_text};
 pub use self::traced::FoundView;
 use super::Problem;
 use super::body::Body;

@@ -1,7 +1,7 @@
 //! A sheet with its copies, as a page can show it.
 
 use aptum_core::face::Art;
-use aptum_core::geometry::{BezPath, path_text};
+use aptum_core::geometry::{BezPath, Rect, path_text};
 use aptum_core::lettering::letter_into;
 use aptum_core::sheet::{Layout, Order, Placement, SheetRun, TakenBy};
 use aptum_core::units::{Unit, format_length, measure, measure_area};
@@ -145,11 +145,7 @@ pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
     }
     SheetView {
         page: [windows.page.width(), windows.page.height()],
-        page_text: format!(
-            "{} × {}",
-            format_length(windows.page.width(), job.unit),
-            measure(windows.page.height(), job.unit)
-        ),
+        page_text: page_text(windows.page, job.unit),
         print_window: path_text(&windows.print.region.to_path()),
         cut_window: path_text(&windows.cut.region.to_path()),
         taken: windows
@@ -193,4 +189,9 @@ pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
             .collect(),
         order: order_view(&prepared.order, job.unit),
     }
+}
+
+/// Such as “210 × 297 mm”.
+pub(in crate::api) fn page_text(page: Rect, unit: Unit) -> String {
+    format!("{} × {}", format_length(page.width(), unit), measure(page.height(), unit))
 }

@@ -327,7 +327,8 @@ impl Told<'_> {
         if self.prepared.is_printed() {
             let state = if white > 0.0 { Standing::Broken } else { Standing::Fits };
             let shown = if white > 0.0 { self.show(white) } else { "none".to_owned() };
-            let texts = [shown, "none".to_owned(), "along the edges".to_owned()];
+            let says = if white > 0.0 { "white shows" } else { "ink reaches past every cut" };
+            let texts = texts(&shown, "along the edges", says);
             checks.push(Check::yes_or_no("rehearsal-white", stage, "White edges", state, texts));
         }
         checks

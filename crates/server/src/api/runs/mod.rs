@@ -1,5 +1,6 @@
 //! Runs: sheets are printed and frozen, and what follows at the machines is led step by step.
 
+mod sheets;
 mod view;
 
 use std::io::Write;
@@ -25,7 +26,8 @@ use super::body::Body;
 use super::files::Download;
 use super::jobs::{Opened, bring};
 use crate::desk::Desk;
-use crate::output::{Desired, Language, OutputKind, cutter_of, loadings, machine_name};
+use crate::language::{Language, machine_name};
+use crate::output::{Desired, OutputKind, cutter_of, loadings};
 use crate::printed::{Printed, ToFreeze};
 use crate::rehearsing::print_at;
 use crate::store::RunChanged;

@@ -3,22 +3,23 @@
 use std::fmt::Write;
 use std::sync::Arc;
 
-use aptum_core::geometry::{BezPath, Rect, path_text};
+use aptum_core::geometry::Rect;
 use aptum_core::id::PieceId;
 use aptum_core::run::{
     Bad, Ground, PieceStands, Progress, RunStep, ScaleSays, StepKind, pieces_stand, scale_says,
     steps,
 };
-use aptum_core::sheet::{Notes, SheetRun};
+use aptum_core::sheet::Notes;
 use aptum_core::units::{INCH, Unit, measure};
-use aptum_core::workshop::{Corner, Margins};
+use aptum_core::workshop::Margins;
 use aptum_core::{Job, Prepared, Workshop};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
 
+use super::sheets::{MachineFile, SheetLies, files, lies};
 use crate::api::Problem;
-use crate::output::{Language, cutter_of, loadings, machine_name};
+use crate::output::cutter_of;
 use crate::printed::Printed;
 use crate::shelf::{furnished, prepared};
 use crate::store::{Frozen, Store};
@@ -134,33 +135,6 @@ pub struct BadView {
     cause: Bad,
     name: &'static str,
     count: u32,
-}
-
-/// A file for the machine.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct MachineFile {
-    /// The first sheet that it is for, and the last: they are cut alike.
-    sheets: [u32; 2],
-    name: String,
-    /// Below `/api/prints/…/`.
-    path: String,
-}
-
-/// A sheet as it is laid into the machine.
-#[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct SheetLies {
-    /// The first sheet that lies so, and the last.
-    sheets: [u32; 2],
-    /// mm.
-    page: [f64; 2],
-    /// The marks, SVG path data.
-    marks: String,
-    /// The pieces' outlines.
-    outlines: String,
-    /// Where the first mark is; none without marks.
-    first: Option<[f64; 2]>,
-    /// The corner in which the blade starts.
-    start: Option<Corner>,
 }
 
 pub(super) fn view(store: &Store, job: i32) -> Result<RunView, Problem> {
@@ -354,67 +328,8 @@ fn fine(mm: f64, unit: Unit) -> String {
     }
 }
 
-/// The runs of sheets that are cut alike: which, the first sheet and the last.
-fn alike(prepared: &Prepared) -> impl Iterator<Item = (&SheetRun, [u32; 2])> {
-    let runs = prepared.layout.runs.iter().filter(|run| run.sheets > 0);
-    runs.scan(1, |next, run| {
-        let first = *next;
-        *next += run.sheets;
-        Some((run, [first, *next - 1]))
-    })
-}
-
-/// A file for each loading of sheets that are cut alike, in each language that the cutter takes.
-fn files(printed: &Printed) -> Vec<MachineFile> {
-    let Printed { job, workshop, prepared, .. } = printed;
-    let cutter = cutter_of(job, workshop);
-    let mut files = Vec::new();
-    for (_, sheets) in alike(prepared) {
-        for language in Language::ALL {
-            if !cutter.is_some_and(|cutter| language.is_taken_by(cutter)) {
-                continue;
-            }
-            for loading in 0..loadings(prepared) {
-                let gcode = if language == Language::Gcode { "&gcode=true" } else { "" };
-                files.push(MachineFile {
-                    sheets,
-                    name: machine_name(sheets[0], loading, language),
-                    path: format!("machine/{}?loading={}{gcode}", sheets[0], loading + 1),
-                });
-            }
-        }
-    }
-    files
-}
-
 /// A tenth of the page in from two corners: as far apart as pieces usually lie.
 fn places(page: Rect) -> [[f64; 2]; 2] {
     let at = |share: f64| [page.x0 + page.width() * share, page.y0 + page.height() * share];
     [at(0.1), at(0.9)]
-}
-
-fn lies(printed: &Printed) -> Vec<SheetLies> {
-    let Printed { job, workshop, prepared, .. } = printed;
-    let page = prepared.windows.page;
-    let mut marks = BezPath::new();
-    prepared.marks.marks.iter().for_each(|own| marks.extend(own.ink.iter()));
-    let marks = path_text(&marks);
-    let blanks: Vec<_> = prepared.blanks().collect();
-    let own = alike(prepared).map(|(run, sheets)| {
-        let mut outlines = BezPath::new();
-        for at in &run.placements {
-            if let Some(blank) = blanks.get(at.part) {
-                outlines.extend(at.transform() * blank.part.outline.clone());
-            }
-        }
-        SheetLies {
-            sheets,
-            page: [page.width(), page.height()],
-            marks: marks.clone(),
-            outlines: path_text(&outlines),
-            first: prepared.marks.marks.first().map(|own| [own.reference.x, own.reference.y]),
-            start: cutter_of(job, workshop).map(|own| own.start),
-        }
-    });
-    own.collect()
 }

@@ -3,10 +3,11 @@
 use std::collections::BTreeSet;
 use std::sync::Arc;
 
-use aptum_core::PreparedPiece;
+use aptum_core::id::PieceId;
 use aptum_core::job::{OperationId, Share};
 use aptum_core::lines::Group;
 use aptum_core::tooling::Operation;
+use aptum_core::{PreparedBlank, PreparedPiece};
 use schemars::JsonSchema;
 use serde::Serialize;
 use ts_rs::TS;
@@ -26,10 +27,15 @@ pub struct ShareView {
 impl Told<'_> {
     /// What could be split off: outlines from what is cut inside them, and the pieces of a job of several.
     pub(super) fn shares(&self, own: &Operation) -> Vec<ShareView> {
-        if !matches!(own.share, Share::Rest | Share::Card(_)) {
-            return Vec::new();
-        }
-        let blanks: Vec<_> = self.prepared.blanks().collect();
+        let edge = match &own.share {
+            Share::Rest => Share::Edge,
+            Share::Card(stock) => Share::EdgeOn(stock.clone()),
+            _ => return Vec::new(),
+        };
+        let is_on_it = |piece: &PieceId| own.pieces.is_empty() || own.pieces.contains(piece);
+        let on_it =
+            |blank: &PreparedBlank<'_>| is_on_it(&self.prepared.pieces[blank.piece].job_piece.id);
+        let blanks: Vec<_> = self.prepared.blanks().filter(on_it).collect();
         let has = |inside: bool| {
             blanks.iter().any(|blank| {
                 let part = blank.part;
@@ -42,12 +48,11 @@ impl Told<'_> {
         };
         let mut shares = Vec::new();
         if has(true) && has(false) {
-            shares.push(Share::Edge);
+            shares.push(edge);
         }
         if self.prepared.pieces.len() > 1 {
             let with = |piece: &&PreparedPiece| {
-                let is_on_it = own.pieces.is_empty() || own.pieces.contains(&piece.job_piece.id);
-                is_on_it
+                is_on_it(&piece.job_piece.id)
                     && piece
                         .laid_parts()
                         .iter()
@@ -91,7 +96,9 @@ impl Told<'_> {
                         found.map_or_else(|| piece.0.clone(), |own| own.name.clone())
                     }
                     Share::Drawn(group) => self.group(group),
-                    Share::Edge | Share::Card(_) | Share::Rest => "outlines".to_owned(),
+                    Share::Edge | Share::EdgeOn(_) | Share::Card(_) | Share::Rest => {
+                        "outlines".to_owned()
+                    }
                 };
                 ShareView { id, name }
             })

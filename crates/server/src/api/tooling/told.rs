@@ -223,7 +223,7 @@ impl<'a> Told<'a> {
             recipe: self.recipe(own),
             last: self.last(own),
             shares: self.shares(own),
-            is_share: !matches!(own.share, Share::Rest | Share::Card(_)),
+            is_share: !own.share.is_rest(),
             lines: worked.lines,
             length_text: measure(worked.length, self.job.unit),
             time_text: worked.seconds.map_or_else(String::new, clock),
@@ -240,7 +240,7 @@ impl<'a> Told<'a> {
                 format!("{}, {name}", own.kind.name())
             }
             Share::Drawn(group) => format!("{}, {}", own.kind.name(), self.group(group)),
-            Share::Rest | Share::Card(_) | Share::Edge => own.name(),
+            Share::Rest | Share::Card(_) | Share::Edge | Share::EdgeOn(_) => own.name(),
         }
     }
 

@@ -22,7 +22,8 @@ use crate::api::Problem;
 use crate::api::body::Body;
 use crate::api::files::Download;
 use crate::desk::Desk;
-use crate::output::{Language, cutter_of};
+use crate::language::Language;
+use crate::output::cutter_of;
 use crate::shelf::prepared;
 
 /// Most rungs of one ladder.
