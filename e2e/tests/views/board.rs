@@ -40,8 +40,7 @@ async fn the_wheel_zooms_to_the_pointer_a_drag_moves_and_a_double_click_fits() {
         delta_y: -300,
     });
     browser.client.perform_actions(wheel).await.unwrap();
-    let zoomed = view(&browser).await;
-    assert!(zoomed.0 > 1.3 * fitted.0, "{zoomed:?}");
+    let zoomed = seen(&browser, |own| own.0 > 1.3 * fitted.0).await;
     let under = |(scale, x, y): (f64, f64, f64)| {
         ((f64::from(pointer.0) - x) / scale, (f64::from(pointer.1) - 64.0 - y) / scale)
     };
@@ -52,18 +51,25 @@ async fn the_wheel_zooms_to_the_pointer_a_drag_moves_and_a_double_click_fits() {
     );
 
     browser.drag((500.0, 400.0), (560.0, 430.0)).await;
-    // The page draws what the pointer did some frames later.
+    let is_moved = |own: (f64, f64, f64)| {
+        (own.1 - zoomed.1 - 60.0).abs() < 1.5 && (own.2 - zoomed.2 - 30.0).abs() < 1.5
+    };
+    seen(&browser, is_moved).await;
+    browser.click("Fit").await;
+    seen(&browser, |own| own == fitted).await;
+}
+
+/// The view once it is as expected: the page draws what the pointer did some frames later.
+async fn seen(browser: &Browser, expected: impl Fn((f64, f64, f64)) -> bool) -> (f64, f64, f64) {
     let start = std::time::Instant::now();
     loop {
-        let moved = view(&browser).await;
-        let by = (moved.1 - zoomed.1, moved.2 - zoomed.2);
-        if (by.0 - 60.0).abs() < 1.5 && (by.1 - 30.0).abs() < 1.5 {
-            break;
+        let own = view(browser).await;
+        if expected(own) {
+            return own;
         }
-        assert!(start.elapsed() < Duration::from_secs(20), "moved by {by:?}");
+        assert!(start.elapsed() < Duration::from_secs(20), "{own:?}");
+        tokio::time::sleep(Duration::from_millis(50)).await;
     }
-    browser.click("Fit").await;
-    assert_eq!(view(&browser).await, fitted);
 }
 
 #[tokio::test(flavor = "multi_thread")]

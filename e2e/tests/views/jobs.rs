@@ -470,7 +470,7 @@ async fn work_goes_on_when_the_machine_loses_its_network() {
     browser.see(".ticket").await;
     browser.run("window.dispatchEvent(new Event('offline'))").await;
     browser.click("Tomato seed carton").await;
-    browser.read(".fit-row", "Blank across").await;
+    browser.read(".fit-row", "Smallest flap").await;
     browser.enter("Length", "40").await;
     browser.settled().await;
     browser.click("Aptum").await;

@@ -143,7 +143,7 @@ fn whatever_is_set_to_something_else_is_told_with_what_helps() {
         Ok(())
     });
     outcome.unwrap();
-    assert!(helped.get() > 30 && refused.get() > 10, "{helped:?} {refused:?}");
+    assert!(helped.get() > 30 && refused.get() > 2, "{helped:?} {refused:?}");
 }
 
 /// Any structure of the catalogue, a few of its figures somewhere in their ranges, in any card of the workshop.
