@@ -73,6 +73,11 @@ def shapes(side):
     yield "star", star(5, side * 0.47, side * 0.2, middle, 0.13), 10
     yield "burst", star(12, side * 0.47, side * 0.36, middle, 0.13), 24
     yield "thorns", star(9, side * 0.47, side * 0.165, middle, 0.13), 18
+    # Two circles that meet at 30°.
+    angle = math.radians(15)
+    radius, apart = side * 0.45 / math.sin(angle), side * 0.45 / math.tan(angle)
+    one, other = (Point(middle[0], middle[1] + way * apart).buffer(radius, quad_segs=500) for way in (1, -1))
+    yield "leaf", shapely.affinity.rotate(one.intersection(other), 21), 2
     yield "gear", gear(10, side * 0.47, side * 0.36, middle, 0.07), 40
     corners = [(-0.3, -0.3), (0.3, -0.3), (0.3, 0.3), (-0.3, 0.3)]
     square = Polygon([(middle[0] + x * side, middle[1] + y * side) for x, y in corners])

@@ -13,6 +13,7 @@ async fn a_sheet_is_rehearsed_on_a_good_and_on_a_bad_day() {
     browser.see(".rehearsal-board image").await;
     browser.read(".fit-row", "Cut against print").await;
     browser.read(".fit-row", "it is the right sheet").await;
+    browser.read(".fit-row", "White edges\nnone along the edges\nink reaches past every cut").await;
     assert_eq!(browser.barriers().await, "");
     browser.choose("The printer does", "fit to page").await;
     browser.read(".spec-card h2", "Refused").await;
@@ -34,6 +35,14 @@ async fn sheets_are_printed_and_the_run_goes_on_where_it_was_after_a_power_cut()
         browser.go(&format!("{}/jobs/{TOMATO}/run", app.address)).await;
     };
     open(&app).await;
+    // Run has no limits of its own, and those of earlier stages are not in its way.
+    browser.see(".fit-stage").await;
+    assert_eq!(
+        browser
+            .run("return document.querySelectorAll('.fit-fold[aria-expanded=true]').length")
+            .await,
+        0
+    );
     browser.click("Print these sheets").await;
     browser.read(".run-step h2", "Print 7 sheets").await;
     let pdf = browser.download("The print file", "print.pdf").await;

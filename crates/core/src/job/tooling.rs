@@ -44,8 +44,8 @@ pub struct Tooling {
 }
 
 /// What names an operation: a kind of line, such as `cut`, or a share of its lines, such as `cut@edge` for the outlines of
-/// blanks, `cut@p1` for what is on a piece, or `cut@=kraft-300` for what is on that card where it is not the job's first,
-/// and `cut@edge=kraft-300` for the outlines of blanks of that card.
+/// blanks, `cut@edge=kraft-300` for those on that card, `cut@p1` for what is on a piece, or `cut@=kraft-300` for what is
+/// on that card where it is not the job's first.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "api", derive(JsonSchema, TS))]
 #[serde(transparent)]
@@ -58,9 +58,9 @@ pub enum Share {
     Rest,
     /// All of it that is on another card than the first, where the job is made of several: each is worked its own way.
     Card(RecordId),
-    /// The outlines of blanks, where the job is made of several cards those of the first.
+    /// The outlines of blanks, of all cards whose outlines have no operation of their own.
     Edge,
-    /// The outlines of blanks of another card than the first.
+    /// The outlines of blanks of a card.
     EdgeOn(RecordId),
     /// Those of a piece.
     Piece(PieceId),

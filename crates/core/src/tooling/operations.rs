@@ -154,9 +154,10 @@ fn operation_of(
     let fits = |own: &Operation| match &own.share {
         Share::Rest => Some(0),
         Share::Card(_) => is_on_card(own).then_some(1),
-        Share::Edge | Share::EdgeOn(_) => (is_edge && is_on_card(own)).then_some(2),
-        Share::Piece(id) => (piece == Some(id)).then_some(3),
-        Share::Drawn(group) => (drawn == Some(group.as_str())).then_some(4),
+        Share::Edge => is_edge.then_some(2),
+        Share::EdgeOn(_) => (is_edge && is_on_card(own)).then_some(3),
+        Share::Piece(id) => (piece == Some(id)).then_some(4),
+        Share::Drawn(group) => (drawn == Some(group.as_str())).then_some(5),
     };
     let own = operations.iter().enumerate().filter(|(_, own)| own.kind == kind);
     own.filter_map(|(at, own)| Some((fits(own)?, at))).max_by_key(|own| own.0).map(|own| own.1)
@@ -208,11 +209,10 @@ impl<'a> Cards<'a> {
     fn told(&self, own: Operation) -> Option<Operation> {
         let (first, others) = self.in_order.split_first()?;
         let card: &RecordId = match &own.share {
-            Share::Rest | Share::Edge => first,
-            Share::Card(stock) | Share::EdgeOn(stock) => {
-                others.iter().find(|other| **other == stock)?
-            }
-            Share::Piece(_) | Share::Drawn(_) => return Some(own),
+            Share::Rest => first,
+            Share::Card(stock) => others.iter().find(|other| **other == stock)?,
+            Share::EdgeOn(stock) => self.in_order.iter().find(|card| **card == stock)?,
+            Share::Edge | Share::Piece(_) | Share::Drawn(_) => return Some(own),
         };
         if others.is_empty() {
             return Some(own);

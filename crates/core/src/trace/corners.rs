@@ -1,6 +1,7 @@
 //! Where a traced line has corners. Pixels round them off; what is straight on either side says where they were.
 
 use kurbo::{Point, Vec2};
+use nalgebra::{Matrix3, Vector3};
 
 /// How far apart points of a ring are once they are spaced evenly, px.
 pub(super) const SPACING: f64 = 0.5;
@@ -119,12 +120,14 @@ pub(super) fn corners(ring: &Even, blur: f64) -> Vec<Corner> {
         // Half of a pixel is covered so far from a corner's tip, and the sides are straight from there on.
         let half = |turn: f64| ((std::f64::consts::PI - turn) / 2.0).sin().max(0.08);
         let rounding = |turn: f64| (0.55 + 0.5 / half(turn)).min(6.0) * blur;
+        let stretch = |turn: f64, gap: isize, way: isize, long: f64| {
+            let near = ring.steps(rounding(turn)).min((gap / 2 - 3).max(1));
+            let far = (gap - near).min(near + ring.steps(long * blur)).max(near + 2);
+            (near..=far).map(move |step| ring.at(at + way * step))
+        };
         let sides = |turn: f64| {
-            let side = |gap: isize, way: isize| {
-                let near = ring.steps(rounding(turn)).min((gap / 2 - 3).max(1));
-                let far = (gap - near).min(near + ring.steps(4.0 * blur)).max(near + 2);
-                direction((near..=far).map(|step| ring.at(at + way * step)), ring.at(at))
-            };
+            let side =
+                |gap: isize, way: isize| direction(stretch(turn, gap, way, 4.0), ring.at(at));
             (side(behind, -1), side(ahead, 1))
         };
         let turn_of = |(before, after): &((Point, Vec2), (Point, Vec2))| {
@@ -133,18 +136,82 @@ pub(super) fn corners(ring: &Even, blur: f64) -> Vec<Corner> {
         let first = turn_of(&sides(turn(at)));
         let (before, after) = sides(first);
         let turn = turn_of(&(before, after));
-        let Some(point) = meeting(before, after) else { continue };
+        let Some(mut point) = meeting(before, after) else { continue };
         // With noise the sides say less of where they meet.
         let cut = (0.42 * half(turn).powf(-1.35) + 0.12) * blur.min(1.4);
         if ring.off(at, near, point) > cut {
             continue;
         }
         let narrow = 0.6 * (1.0 / half(turn) - 2.5).max(0.0) * blur;
+        // The narrower a tip, the farther is its end moved by a bend of its sides.
+        if narrow > 0.0 {
+            let bent = |line, gap, way| {
+                let points: Vec<Point> = stretch(turn, gap, way, LONG).collect();
+                bend(line, &points).filter(|own| own.sagitta > BENT * blur)
+            };
+            let bends = (bent(before, behind, -1), bent(after, ahead, 1));
+            let met = met(point, (before, bends.0), (after, bends.1));
+            point = met.filter(|own| ring.off(at, near, *own) <= cut).unwrap_or(point);
+        }
         let rounding = rounding(turn);
         corners.push(Corner { at: at.cast_unsigned(), point, rounding, narrow, cut });
     }
     corners
 }
+
+/// How far sides of a narrow tip are looked at for their bend, px.
+const LONG: f64 = 16.0;
+
+/// From how far off its chord on a side is bent, px.
+const BENT: f64 = 0.03;
+
+/// How far off a line points of a side are: a parabola in the length along it.
+struct Bend {
+    /// From the constant on.
+    terms: [f64; 3],
+    /// How far it is off its own chord, px.
+    sagitta: f64,
+}
+
+/// The parabola through points by least squares, over the line beside them; `None` of a few.
+fn bend(line: (Point, Vec2), points: &[Point]) -> Option<Bend> {
+    let (first, last) = (points.first()?, points.last()?);
+    let long = first.distance(*last);
+    if points.len() < 12 {
+        return None;
+    }
+    let mut normal = Matrix3::zeros();
+    let mut right = Vector3::zeros();
+    for point in points {
+        let off = *point - line.0;
+        let along = off.dot(line.1);
+        let powers = Vector3::new(1.0, along, along * along);
+        normal += powers * powers.transpose();
+        right += powers * line.1.cross(off);
+    }
+    let terms = normal.cholesky()?.solve(&right);
+    let sagitta = terms[2].abs() * long * long / 4.0;
+    Some(Bend { terms: [terms[0], terms[1], terms[2]], sagitta })
+}
+
+/// Where two sides meet that may be bent, by Newton's way from `near` on.
+fn met(near: Point, one: Side, other: Side) -> Option<Point> {
+    // The straight line along a side beside a place.
+    let beside = |(line, bend): &Side, place: Point| match bend {
+        None => *line,
+        Some(Bend { terms: [a, b, c], .. }) => {
+            let along = (place - line.0).dot(line.1);
+            let across = Vec2::new(-line.1.y, line.1.x);
+            let off = a + along * (b + along * c);
+            let way = line.1 + across * (b + 2.0 * c * along);
+            (line.0 + line.1 * along + across * off, way.normalize())
+        }
+    };
+    (0..4).try_fold(near, |place, _| meeting(beside(&one, place), beside(&other, place)))
+}
+
+/// A side of a corner: its line and its bend.
+type Side = ((Point, Vec2), Option<Bend>);
 
 /// How far a ring strays from smooth lines near each place, px: the middle one of all places, which corners hardly
 /// change.

@@ -131,6 +131,12 @@ pub(super) fn refine(inside: &Inside, threshold: f32, ring: &mut [Point]) {
         if within < threshold || beyond > threshold || within - beyond < 0.12 {
             continue;
         }
+        // In a narrow tip the other side is within reach, and what is inside is not to be seen alone.
+        let is_falling =
+            [0.5, 0.75, 1.0, 1.25].map(&value).into_iter().any(|own| own > within + FALL);
+        if is_falling && is_narrow(&before, at, inward) {
+            continue;
+        }
         let Some(by) = crossing(&value, f32::midpoint(within, beyond)) else { continue };
         let by = by + moment(&|off| value(by + off)).unwrap_or(0.0);
         if by.abs() <= 1.0 {
@@ -141,6 +147,26 @@ pub(super) fn refine(inside: &Inside, threshold: f32, ring: &mut [Point]) {
 
 /// How far inside and outside of a line is looked, px.
 const REACH: f64 = 1.5;
+
+/// Values that fall by more on the way inwards may be those of the other side.
+const FALL: f32 = 0.02;
+
+/// How many points on and back the other side of a narrow tip is looked for.
+const ACROSS: usize = 48;
+
+/// True where the ring comes back on the other side of a tip, nearer than is looked from both.
+fn is_narrow(ring: &[Point], at: usize, inward: Vec2) -> bool {
+    let count = ring.len();
+    let way = |at: usize| ring[(at + 2) % count] - ring[(at + count - 2) % count];
+    let own = way(at).normalize();
+    let others = (3..ACROSS.min(count / 2)).flat_map(|off| [at + off, at + count - off]);
+    others.map(|other| other % count).any(|other| {
+        let off = ring[other] - ring[at];
+        let (deep, aside) = (off.dot(inward), off.cross(inward).abs());
+        let is_across = deep > 0.0 && deep < 2.0 * REACH && aside < 0.7;
+        is_across && own.dot(way(other).normalize()) < -0.5
+    })
+}
 
 /// In how many steps, each way.
 const STEPS: i32 = 12;

@@ -454,7 +454,7 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
 
     // Outlines are split off card by card, and one without any is none.
     job.tooling.operations.clear();
-    let edge_one = OperationId::new(LineKind::Cut, &Share::Edge);
+    let edge_one = OperationId::new(LineKind::Cut, &Share::EdgeOn(job.pieces[0].stock.clone()));
     let edge_two = OperationId::new(LineKind::Cut, &Share::EdgeOn(second.clone()));
     assert_eq!(
         (edge_two.in_files().as_str(), edge_one.in_files().as_str()),
@@ -470,7 +470,7 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
     );
     assert_eq!(shown(find(&done, &edge_two)), (3, Some(40.0), false));
     assert!(done.operations.iter().all(|own| own.id != edge_one));
-    let works_edges = |job: &Job, done: &Prepared, piece: &str| -> Vec<OperationId> {
+    let works_edges = |job: &Job, done: &Prepared, piece: &str| -> OperationId {
         let mut ids: Vec<OperationId> = Vec::new();
         for run in &done.layout.runs {
             let plan = done.plan(&job.tooling, &run.placements);
@@ -484,14 +484,27 @@ fn each_card_of_a_job_is_worked_by_its_own_recipe() {
             }
         }
         ids.dedup();
-        ids
+        assert_eq!(ids.len(), 1, "{ids:?}");
+        ids.remove(0)
     };
-    assert_eq!(works_edges(&job, &done, &job.pieces[0].id.0), [cut_one.clone()]);
-    assert_eq!(works_edges(&job, &done, "p2"), [edge_two.clone()]);
+    assert_eq!(works_edges(&job, &done, &job.pieces[0].id.0), cut_one);
+    assert_eq!(works_edges(&job, &done, "p2"), edge_two);
     job.tooling.operations.insert(edge_one.clone(), OperationSay::default());
     let done = prepared(&job, &workshop);
-    assert_eq!(works_edges(&job, &done, &job.pieces[0].id.0), [edge_one]);
-    assert_eq!(works_edges(&job, &done, "p2"), [edge_two.clone()]);
+    assert_eq!(works_edges(&job, &done, &job.pieces[0].id.0), edge_one);
+    assert_eq!(works_edges(&job, &done, "p2"), edge_two);
+    // Those of all cards are worked together where nothing else is said of one.
+    let edges = OperationId::new(LineKind::Cut, &Share::Edge);
+    job.tooling.operations.remove(&edge_one);
+    job.tooling.operations.insert(edges.clone(), OperationSay::default());
+    let of_both = prepared(&job, &workshop);
+    assert_eq!(works_edges(&job, &of_both, &job.pieces[0].id.0), edges);
+    assert_eq!(works_edges(&job, &of_both, "p2"), edge_two);
+    job.tooling.operations.remove(&edge_two);
+    let of_both = prepared(&job, &workshop);
+    assert_eq!(works_edges(&job, &of_both, "p2"), edges);
+    assert_eq!(find(&of_both, &edges).stocks.len(), 2);
+    job.tooling.operations.insert(edge_two.clone(), OperationSay::default());
     assert_eq!(find(&done, &edge_two).stocks, std::collections::BTreeSet::from([second.clone()]));
     // It stays with its card where that goes by another id.
     job.tooling.rename_card(&second, &id("other-card"));

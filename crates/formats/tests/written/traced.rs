@@ -79,7 +79,7 @@ fn off(point: Point, ring: &[Point]) -> f64 {
 #[test]
 fn shapes_are_found_to_a_part_of_a_pixel_with_their_corners() {
     let table = table();
-    assert_eq!(table.drawn.len(), 32);
+    assert_eq!(table.drawn.len(), 36);
     for case in table.drawn {
         let by = if case.is_clean {
             InsideBy::Transparency
@@ -93,15 +93,21 @@ fn shapes_are_found_to_a_part_of_a_pixel_with_their_corners() {
         };
         assert_eq!(own.holes.len(), case.holes, "{}", case.file);
         let area = own.outer.area() + own.holes.iter().map(Shape::area).sum::<f64>();
-        let most = if case.is_clean { 1e-3 } else { 5e-3 };
+        // A leaf is an eighth as wide as it is long: its line is as true as others' beside a smaller area.
+        let is_leaf = case.file.starts_with("leaf");
+        let most = match (case.is_clean, is_leaf) {
+            (true, true) => 2e-3,
+            (true, false) => 1e-3,
+            (false, _) => 5e-3,
+        };
         assert!((area / case.area - 1.0).abs() < most, "{}: {area} of {}", case.file, case.area);
         // Both ways: nothing is missing, and nothing stands out.
         let shape: Vec<Point> = case.outline.iter().map(|own| Point::from(*own)).collect();
         let line = flattened_to(&own.outer, 0.01).swap_remove(0);
-        // Where sides meet at 20° noise moves the tip along them six times as far as the sides themselves.
-        let reach = match (case.is_clean, case.file.starts_with("thorns")) {
+        // Where sides meet at 20° or 30° noise moves the tip along them six or four times as far as the sides themselves.
+        let reach = match (case.is_clean, case.file.split('-').next()) {
             (true, _) => 0.6,
-            (_, true) => 3.6,
+            (_, Some("thorns" | "leaf")) => 3.6,
             _ => 1.4,
         };
         let (there, back) = (

@@ -85,6 +85,52 @@ fn a_machine_gets_nothing_that_breaks_a_limit() {
     assert!(one.contains("SP2;") && !one.contains("SP1;"), "creased before the print: {one}");
     assert!(two.contains("SP1;") && !two.contains("SP2;"), "cut after it");
     assert_eq!(get(&api, "/api/jobs/3/cut-hpgl/1?loading=3").0, 404);
+    // The second pass is told as one, with what brings it into register.
+    let view = api.post("/api/tooling", &json!({ "job": api.job("/api/jobs/3"), "run": 0 })).1;
+    let said = view["operations"].to_string();
+    assert!(
+        said.contains("pass 2: printed, the sheet is loaded again and registered by its marks"),
+        "{said}"
+    );
+}
+
+/// Outlines of several cards that are worked together are split off card by card.
+#[test]
+fn outlines_of_each_card_are_offered_to_be_worked_by_themselves() {
+    let api = Api::new();
+    let mut job = api.job("/api/jobs/3");
+    let first = job["pieces"][0]["stock"].as_str().unwrap().to_owned();
+    let other = api.get("/api/workshop")["stocks"]
+        .as_object()
+        .unwrap()
+        .keys()
+        .find(|id| **id != first)
+        .unwrap()
+        .clone();
+    job["sheet"]["kept"] = Value::Null;
+    let tag = json!({ "id": "p9", "name": "Tag", "form": { "structure": "tag-clipped" }, "stock": other, "copies": 1 });
+    job["pieces"].as_array_mut().unwrap().push(tag);
+    let shares = |job: &Value, id: &str| -> Vec<String> {
+        let (status, view) = api.post("/api/tooling", &json!({ "job": job, "run": 0 }));
+        assert_eq!(status, 200, "{view}");
+        let all = view["operations"].as_array().unwrap();
+        let own =
+            all.iter().find(|own| own["id"] == id).unwrap_or_else(|| panic!("{id} in {view}"));
+        own["shares"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .map(|own| own["id"].as_str().unwrap().to_owned())
+            .collect()
+    };
+    let [on_first, on_other] = [first, other.clone()].map(|card| format!("cut@edge={card}"));
+    assert!(shares(&job, &format!("cut@={other}")).contains(&on_other));
+    job["tooling"] = json!({ "operations": { "cut@edge": {} } });
+    let mut both = [on_first.clone(), on_other];
+    both.sort();
+    assert_eq!(shares(&job, "cut@edge"), both);
+    job["tooling"]["operations"][&on_first] = json!({ "passes": 3 });
+    assert!(shares(&job, "cut@edge").is_empty(), "what is left is of one card");
 }
 
 #[test]

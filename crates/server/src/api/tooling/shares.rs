@@ -7,6 +7,7 @@ use aptum_core::id::PieceId;
 use aptum_core::job::{OperationId, Share};
 use aptum_core::lines::Group;
 use aptum_core::tooling::Operation;
+use aptum_core::workshop::RecordId;
 use aptum_core::{PreparedBlank, PreparedPiece};
 use schemars::JsonSchema;
 use serde::Serialize;
@@ -25,11 +26,15 @@ pub struct ShareView {
 }
 
 impl Told<'_> {
-    /// What could be split off: outlines from what is cut inside them, and the pieces of a job of several.
+    /// What could be split off: outlines from what is cut inside them, those of a card from those of others, and the
+    /// pieces of a job of several.
     pub(super) fn shares(&self, own: &Operation) -> Vec<ShareView> {
+        let on_card = own.card.as_ref().and(own.stocks.first());
         let edge = match &own.share {
-            Share::Rest => Share::Edge,
-            Share::Card(stock) => Share::EdgeOn(stock.clone()),
+            Share::Rest | Share::Card(_) => {
+                on_card.map_or(Share::Edge, |stock| Share::EdgeOn(stock.clone()))
+            }
+            Share::Edge if own.stocks.len() > 1 => return self.edges_by_card(own),
             _ => return Vec::new(),
         };
         let is_on_it = |piece: &PieceId| own.pieces.is_empty() || own.pieces.contains(piece);
@@ -104,6 +109,19 @@ impl Told<'_> {
             })
             .filter(|share| !known.contains_key(&share.id))
             .collect()
+    }
+
+    /// The outlines of each card, of an operation that works those of several.
+    fn edges_by_card(&self, own: &Operation) -> Vec<ShareView> {
+        let view = |stock: &RecordId| ShareView {
+            id: OperationId::new(own.kind, &Share::EdgeOn(stock.clone())),
+            name: self
+                .workshop
+                .stocks
+                .get(stock)
+                .map_or_else(|| stock.0.clone(), |own| own.name.clone()),
+        };
+        own.stocks.iter().map(view).collect()
     }
 
     /// What lines of a drawing are called, by their layer and colour.

@@ -259,18 +259,18 @@ impl<'a> Told<'a> {
             ),
             Before::Load => {
                 let how = match cutter.map(|cutter| &cutter.finds) {
-                    _ if own.is_from_behind() => "with its back up, to the stop",
-                    Some(Finds::Eye(_)) => "and its marks are read again",
-                    Some(Finds::Crosshairs) => "and the crosshairs are set again",
-                    Some(Finds::Scan) => "and it is scanned again",
-                    _ => "to the stop",
+                    _ if own.is_from_behind() => "with its back up, registered by the stop",
+                    Some(Finds::Eye(_)) => "and registered by its marks, which are read again",
+                    Some(Finds::Crosshairs) => "and registered by the crosshairs, set again",
+                    Some(Finds::Scan) => "and registered by a new scan",
+                    _ => "registered by the stop",
                 };
                 let printed = match own.when {
                     Moment::BeforePrint => "",
                     Moment::BetweenInks => "printed in colour, ",
                     Moment::AfterPrint => "printed, ",
                 };
-                format!("{printed}the sheet is loaded again {how}")
+                format!("pass {}: {printed}the sheet is loaded again {how}", own.loading + 1)
             }
         }
     }
