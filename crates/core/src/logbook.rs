@@ -160,6 +160,14 @@ impl LogEntry {
             && self.line == own.line
     }
 
+    /// True where both tell of the same, done with the same settings.
+    #[must_use]
+    pub fn is_with_the_same(&self, other: &Self) -> bool {
+        let settings = |own: &Self| (own.force, own.speed, own.passes, own.depth);
+        let of = |own: &Self| (own.stock.id.clone(), own.cutter.id.clone(), own.tool, own.line);
+        of(self) == of(other) && settings(self) == settings(other)
+    }
+
     /// The value of what a ladder varies; `None` where that was left to the machine.
     #[must_use]
     pub fn value(&self, varied: Varied) -> Option<f64> {

@@ -18,13 +18,13 @@ use crate::laid::{Laid, blank_paths};
 use crate::memory::{Forgetful, Key, Memory, recalled};
 use crate::piece_checks::rows_check;
 use crate::records::Records;
-use crate::sheet::Placement;
 use crate::sheet::{Drawn, draw};
+use crate::sheet::{Placement, SheetRun};
 use crate::tooling::{
     Bed, CutPlan, LineClass, Machine, Operation, PlanBlank, ToolPath, ToolingGround, operations,
     tooling_checks,
 };
-use crate::workshop::Workshop;
+use crate::workshop::{RecordId, Workshop};
 
 /// A job, prepared: its last stage, with the pieces that went into it.
 #[derive(Debug, Clone)]
@@ -115,6 +115,13 @@ impl Prepared {
                 piece,
             })
         })
+    }
+
+    /// The card of a run of sheets: that of the blanks on them.
+    #[must_use]
+    pub fn card_of(&self, run: &SheetRun) -> Option<&RecordId> {
+        let blank = self.blanks().nth(run.placements.first()?.part)?;
+        Some(self.pieces[blank.piece].job_piece.card_of(blank.part))
     }
 
     /// What each blank takes on a sheet: its outline, and what is printed past it.
@@ -304,7 +311,7 @@ fn line_classes(job: &Job, drawn: &[Drawn]) -> BTreeSet<LineClass> {
                 is_edge,
                 drawn: drawn.cloned(),
                 piece: piece.job_piece.id.clone(),
-                stock: part.stock.as_ref().unwrap_or(&piece.job_piece.stock).clone(),
+                stock: piece.job_piece.card_of(part).clone(),
             };
             let inside = part.strokes.iter();
             classes.extend(inside.map(|own| class(part.kind(own.kind), false, own.source.drawn())));

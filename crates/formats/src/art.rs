@@ -74,7 +74,8 @@ pub fn sheet_svg(
     side: Side,
     blobs: &dyn Blobs,
 ) -> Option<String> {
-    let (run, sheet) = run_of(prepared, number)?;
+    let (run, [first, _]) = prepared.layout.run_of(number)?;
+    let sheet = number - first;
     let own = prepared.layout.runs.get(run)?;
     let mut drawing = Drawing::new(blobs);
     let blanks: Vec<_> = prepared.blanks().collect();
@@ -119,18 +120,6 @@ pub fn sheet_svg(
     let lined = path(&rule).set("fill", "none").set("stroke", "#000000").set("stroke-width", 0.15);
     let whole = whole.add(path(&black).set("fill", "#000000")).add(lined);
     Some(drawing.finish(&title, prepared.windows.page, whole))
-}
-
-/// The run of sheets in which a sheet is (from 1), and the how manieth of it (from 0).
-fn run_of(prepared: &Prepared, number: u32) -> Option<(usize, u32)> {
-    let mut left = number.checked_sub(1)?;
-    for (at, run) in prepared.layout.runs.iter().enumerate() {
-        if left < run.sheets {
-            return Some((at, left));
-        }
-        left -= run.sheets;
-    }
-    None
 }
 
 /// The most pixels in an inch at which a PNG of so many mm is drawn.

@@ -7,9 +7,9 @@ use aptum_core::blob::{BlobId, Blobs};
 use aptum_core::face::Side;
 use aptum_core::logbook::{JobNamed, LogEntry, Named, PrintedBy, SheetNamed};
 use aptum_core::run::{Bad, Ground, Progress, Sent, print_recipe, sent, steps};
-use aptum_core::tooling::Outcome;
+use aptum_core::tooling::{Operation, Outcome};
 use aptum_core::units::INCH;
-use aptum_core::workshop::Tool;
+use aptum_core::workshop::{RecordId, Tool};
 use aptum_core::{Job, Prepared, Workshop};
 use aptum_formats::archive::{Asset, JobFile};
 use aptum_formats::art::{png, sheet_svg};
@@ -144,21 +144,15 @@ impl Printed {
         };
         let counted = run.counted();
         let count = |cause: Bad| counted.bad.get(&cause).copied().unwrap_or(0);
-        // Where nobody ticked that it was cut, it was with what the job says.
-        let as_told = || {
-            let last = prepared.operations.iter().map(|own| own.loading).max().unwrap_or(0);
-            (0..=last).flat_map(|loading| sent(prepared, loading)).collect()
-        };
-        let done: Vec<Sent> = if run.sent.is_empty() {
-            as_told()
-        } else {
-            run.sent.values().flat_map(|own| own.operations.iter().cloned()).collect()
-        };
-        let entries = done.into_iter().filter_map(|sent| {
-            let own = prepared.operations.iter().find(|own| own.id == sent.operation)?;
-            let stock = own.stocks.iter().next()?;
+        let done = self.worked_with(run);
+        let entry = |at: usize, own: &Operation, stock: &RecordId| {
+            let sent = &done[at];
+            // What was changed on the way was changed for what came out badly, and it went on with the last.
+            let is_of_it = |other: &Sent| other.operation == sent.operation;
+            let is_mended = done[..at].iter().any(is_of_it) && !done[at + 1..].iter().any(is_of_it);
             // Bad pieces tell of what cuts; a crease is judged by its own ladders.
             let outcome = match own.tool {
+                Tool::DragKnife if is_mended => Outcome::JustRight,
                 Tool::DragKnife if count(Bad::NotThrough) > 0 => Outcome::NotThrough,
                 Tool::DragKnife if count(Bad::TooDeep) > 0 => Outcome::TooDeep,
                 _ => Outcome::JustRight,
@@ -180,8 +174,34 @@ impl Printed {
                 outcome,
                 note: String::new(),
             })
+        };
+        let entries = done.iter().enumerate().flat_map(|(at, sent)| {
+            let own = prepared.operations.iter().find(|own| own.id == sent.operation);
+            own.into_iter()
+                .flat_map(move |own| own.stocks.iter().map(move |stock| (at, own, stock)))
         });
-        entries.collect()
+        entries.filter_map(|(at, own, stock)| entry(at, own, stock)).collect()
+    }
+
+    /// With what each operation was done, once for each setting, in their order. Where nobody ticked that it was cut, it was
+    /// with what the job says.
+    fn worked_with(&self, run: &Progress) -> Vec<Sent> {
+        let prepared = &self.prepared;
+        let all: Vec<Sent> = if run.sent.is_empty() {
+            let last = prepared.operations.iter().map(|own| own.loading).max().unwrap_or(0);
+            let of = |loading| move |[first, _]: [u32; 2]| sent(prepared, first, loading);
+            (0..=last).flat_map(|loading| prepared.layout.ranges().flat_map(of(loading))).collect()
+        } else {
+            let each = run.sent.values().flat_map(|own| &own.0);
+            each.flat_map(|own| own.operations.iter().cloned()).collect()
+        };
+        let mut done: Vec<Sent> = Vec::new();
+        for own in all {
+            if !done.contains(&own) {
+                done.push(own);
+            }
+        }
+        done
     }
 
     /// By which printer the sheets were printed, and how; none where nothing is.

@@ -13,7 +13,7 @@ async fn a_sheet_is_rehearsed_on_a_good_and_on_a_bad_day() {
     browser.see(".rehearsal-board image").await;
     browser.read(".fit-row", "Cut against print").await;
     browser.read(".fit-row", "it is the right sheet").await;
-    browser.read(".fit-row", "White edges\nnone along the edges\nink reaches past every cut").await;
+    browser.read(".fit-row", "none along the edges").await;
     assert_eq!(browser.barriers().await, "");
     browser.choose("The printer does", "fit to page").await;
     browser.read(".spec-card h2", "Refused").await;

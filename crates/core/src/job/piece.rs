@@ -8,7 +8,7 @@ use ts_rs::TS;
 
 use crate::error::Faults;
 use crate::face::{Face, List};
-use crate::form::{Form, Source};
+use crate::form::{Form, Part, Source};
 use crate::id::PieceId;
 use crate::units::Unit;
 use crate::workshop::{RecordId, check_name};
@@ -62,6 +62,12 @@ impl JobPiece {
     #[must_use]
     pub const fn made(&self) -> u32 {
         self.copies.saturating_add(self.spares)
+    }
+
+    /// The card that a blank of it is made of.
+    #[must_use]
+    pub fn card_of<'a>(&'a self, part: &'a Part) -> &'a RecordId {
+        part.stock.as_ref().unwrap_or(&self.stock)
     }
 
     /// True where all that what is printed on it needs of blobs is here.

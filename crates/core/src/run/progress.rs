@@ -9,11 +9,9 @@ use serde::{Deserialize, Serialize};
 #[cfg(feature = "api")]
 use ts_rs::TS;
 
+use super::sent::{AllSent, Sent, sent};
 use super::{Ground, RunStep, StepKind, steps};
 use crate::id::PieceId;
-use crate::job::OperationId;
-use crate::prepare::Prepared;
-use crate::workshop::Force;
 
 /// How often a step was done, and when last.
 #[derive(Debug, Clone, Default, PartialEq, Eq, Serialize, Deserialize)]
@@ -88,30 +86,6 @@ impl Counted {
     }
 }
 
-/// With what an operation was really done.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct Sent {
-    /// Which.
-    pub operation: OperationId,
-    /// None where it was left to the machine.
-    pub force: Option<Force>,
-    /// mm/s.
-    pub speed: Option<f64>,
-    /// How often along each line.
-    pub passes: u32,
-    /// The station's step.
-    pub depth: Option<f64>,
-}
-
-/// With what a sheet was cut.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct SheetSent {
-    /// Which sheet, from 1.
-    pub sheet: u32,
-    /// What was done on it.
-    pub operations: Vec<Sent>,
-}
-
 /// How far a run has come.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize)]
 #[serde(default)]
@@ -120,8 +94,8 @@ pub struct Progress {
     pub done: BTreeMap<String, Done>,
     /// Pieces that came out.
     pub counts: BTreeMap<PieceId, Counted>,
-    /// With what the last sheet was cut, by the step that cut it.
-    pub sent: BTreeMap<String, SheetSent>,
+    /// With what sheets were cut, by the step that cut them.
+    pub sent: BTreeMap<String, AllSent>,
     /// The entries of the Logbook that tell of it.
     pub logged: Vec<i32>,
     /// What the printed scale measured, mm.
@@ -237,7 +211,7 @@ impl Progress {
     /// Notes with what a step cut a sheet, from 1. What went over the wire says so itself; a tick afterwards, for the same
     /// sheet, changes nothing of it.
     pub fn note_sent(&mut self, step: &str, sheet: u32, operations: Vec<Sent>) {
-        self.sent.insert(step.to_owned(), SheetSent { sheet, operations });
+        self.sent.entry(step.to_owned()).or_default().note(sheet, operations);
     }
 
     /// Makes a change at a moment.
@@ -271,9 +245,9 @@ impl Progress {
                 done.times += 1;
                 at.clone_into(&mut done.at);
                 let sheet = done.times;
-                let is_told = self.sent.get(&step.id).is_some_and(|own| own.sheet == sheet);
+                let is_told = self.sent.get(&step.id).is_some_and(|own| own.tells_of(sheet));
                 if step.kind == StepKind::Cut && !is_told {
-                    self.note_sent(&step.id, sheet, sent(ground.prepared, step.loading));
+                    self.note_sent(&step.id, sheet, sent(ground.prepared, sheet, step.loading));
                 }
             }
             RunChange::Back { step } => {
@@ -283,8 +257,8 @@ impl Progress {
                 done.times -= 1;
                 let left = done.times;
                 // What was not cut after all was cut with nothing.
-                if self.sent.get(&step.id).is_some_and(|own| own.sheet > left) {
-                    self.sent.remove(&step.id);
+                if let Some(own) = self.sent.get_mut(&step.id) {
+                    own.go_back_to(left);
                 }
             }
             RunChange::Count { piece, counted } => {
@@ -311,21 +285,4 @@ impl Progress {
         }
         Ok(())
     }
-}
-
-/// With what a loading is cut as the job stands now.
-#[must_use]
-pub fn sent(prepared: &Prepared, loading: usize) -> Vec<Sent> {
-    let done = prepared
-        .operations
-        .iter()
-        .filter(|own| own.loading == loading && !own.is_off && own.station.is_some());
-    done.map(|own| Sent {
-        operation: own.id.clone(),
-        force: own.force,
-        speed: own.speed,
-        passes: own.passes,
-        depth: own.depth,
-    })
-    .collect()
 }

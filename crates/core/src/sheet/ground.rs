@@ -176,10 +176,8 @@ impl Ground {
             let (flat, blanks) = (&drawn.faced.flat, &drawn.faced.blanks);
             let turns = turns(plan, stock.grain, flat.main_folds(), blanks, &ground.windows);
             let first = ground.cards.len();
-            let own = &drawn.job_piece.stock;
             let parts = drawn.faced.laid_parts().iter();
-            let cards = parts.map(|part| part.stock.as_ref().unwrap_or(own).clone());
-            ground.cards.extend(cards);
+            ground.cards.extend(parts.map(|part| drawn.job_piece.card_of(part).clone()));
             ground.pieces.push(OnGround { drawn, turns, first });
         }
         ground

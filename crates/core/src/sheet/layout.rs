@@ -29,6 +29,21 @@ impl Layout {
         self.runs.iter().map(|run| run.sheets).sum()
     }
 
+    /// The first and the last sheet of each run, from 1; of one without sheets the last comes before the first.
+    pub fn ranges(&self) -> impl Iterator<Item = [u32; 2]> {
+        self.runs.iter().scan(1, |next, run| {
+            let first = *next;
+            *next += run.sheets;
+            Some([first, *next - 1])
+        })
+    }
+
+    /// The run that a sheet, from 1, is of, with the first and the last sheet of that.
+    #[must_use]
+    pub fn run_of(&self, sheet: u32) -> Option<(usize, [u32; 2])> {
+        self.ranges().enumerate().find(|(_, [first, last])| (*first..=*last).contains(&sheet))
+    }
+
     /// The copies on each sheet in turn, from the first.
     pub fn each_sheet(&self) -> impl Iterator<Item = &[Placement]> {
         self.runs

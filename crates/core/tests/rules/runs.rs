@@ -212,8 +212,9 @@ fn a_tick_notes_with_what_a_sheet_was_cut() {
     let mut run = Progress::default();
     let tick = RunChange::Tick { step: "cut-0".to_owned() };
     run.change(&tick, &stand.ground(), "").unwrap();
-    let first = run.sent["cut-0"].clone();
-    assert_eq!(first.sheet, 1);
+    let last = |run: &Progress| run.sent["cut-0"].0.last().unwrap().clone();
+    let first = last(&run);
+    assert_eq!(first.sheets, [1, 1]);
     let done = stand.prepared.operations.iter().filter(|own| !own.is_off);
     assert_eq!(first.operations.len(), done.count());
     // Another force, told by nobody but the tick.
@@ -222,18 +223,33 @@ fn a_tick_notes_with_what_a_sheet_was_cut() {
     stand.job.tooling.operations.entry(id.clone()).or_default().force = force;
     let stand = Stand::new(stand.job, stand.workshop);
     run.change(&tick, &stand.ground(), "").unwrap();
-    let second = run.sent["cut-0"].clone();
-    assert_eq!((second.sheet, second.operations.last().unwrap().force), (2, force));
+    let second = last(&run);
+    assert_eq!((second.sheets, second.operations.last().unwrap().force), ([2, 2], force));
     // What went over the wire for the third says so before its tick, and stays.
     run.note_sent("cut-0", 3, first.operations.clone());
     run.change(&tick, &stand.ground(), "").unwrap();
-    assert_eq!(run.sent["cut-0"].operations, first.operations);
+    assert_eq!(last(&run).operations, first.operations);
     // Taken back, it was not cut so: the next tick says with what it was.
     let back = RunChange::Back { step: "cut-0".to_owned() };
     run.change(&back, &stand.ground(), "").unwrap();
     run.change(&tick, &stand.ground(), "").unwrap();
-    let third = &run.sent["cut-0"];
-    assert_eq!((third.sheet, third.operations.last().unwrap().force), (3, force));
+    let third = last(&run);
+    assert_eq!(
+        (third.sheets, third.operations.last().unwrap().force),
+        ([2, 3], force),
+        "as the second"
+    );
+    // Each setting is kept, and back to the first sheet only the first is known.
+    assert_eq!(run.sent["cut-0"].0, [first.clone(), third]);
+    let kept = serde_json::to_value(&run).unwrap();
+    assert_eq!(serde_json::from_value::<Progress>(kept).unwrap(), run);
+    run.change(&back, &stand.ground(), "").unwrap();
+    run.change(&back, &stand.ground(), "").unwrap();
+    assert_eq!(run.sent["cut-0"].0, [first.clone()]);
+    // Earlier versions kept the last sheet alone.
+    let [sheet, _] = first.sheets;
+    let older = serde_json::json!({ "sent": { "cut-0": { "sheet": sheet, "operations": first.operations } } });
+    assert_eq!(serde_json::from_value::<Progress>(older).unwrap().sent["cut-0"].0, [first]);
 }
 
 fn print_recipe_of(stand: &Stand, name: &str, worked: &str) -> PrintRecipe {
@@ -406,11 +422,15 @@ fn a_run_over_two_cards_tells_them_apart() {
         stations(&stand).iter().map(|own| (own.title.clone(), changed(own))).collect();
     assert_eq!(after, before, "the same tools in the same stations, changed as before");
     // What each card is cut with is noted under its own operation.
-    let sent = aptum_core::run::sent(&stand.prepared, 0);
-    let cuts: Vec<&str> = sent
-        .iter()
-        .map(|own| own.operation.0.as_str())
-        .filter(|own| own.starts_with("cut"))
-        .collect();
-    assert_eq!(cuts, ["cut", "cut@=kraft-300"]);
+    let layout = &stand.prepared.layout;
+    for [first, last] in layout.ranges() {
+        let (run, _) = layout.run_of(last).unwrap();
+        assert_eq!(layout.run_of(first).unwrap().0, run);
+        let of_tag = layout.runs[run].placements[0].part == 1;
+        let sent = aptum_core::run::sent(&stand.prepared, last, 0);
+        let ids = sent.iter().map(|own| own.operation.0.as_str());
+        let cuts: Vec<&str> = ids.filter(|own| own.starts_with("cut")).collect();
+        assert_eq!(cuts, [if of_tag { "cut@=kraft-300" } else { "cut" }]);
+    }
+    assert!(layout.run_of(0).is_none() && layout.run_of(layout.sheets() + 1).is_none());
 }

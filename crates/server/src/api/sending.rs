@@ -193,12 +193,8 @@ impl Work {
         let set = job.sheet.marks.as_ref().and_then(|id| workshop.mark_sets.get(id));
         let set = set.filter(|_| cutter.finds.by_marks() && prepared.marks.marks.len() > 2);
         if let Some(set) = set {
-            let mut first = 1;
-            let run = prepared.layout.runs.iter().position(|run| {
-                first += run.sheets;
-                sheet < first
-            });
-            let (run, sheets) = (run.unwrap_or(0), [sheet, sheet]);
+            let run = prepared.layout.run_of(sheet).map_or(0, |(run, _)| run);
+            let sheets = [sheet, sheet];
             let (reach, start) = (REACH, Vec2::ZERO);
             asking.push_str(&ask_marks(
                 &Asking { prepared, set, run, sheets, reach, start },
@@ -206,7 +202,7 @@ impl Work {
             ));
         }
         let body = bytes.strip_prefix(b"IN;").unwrap_or(&bytes).to_vec();
-        let told = cut.map(|own| (own.id.clone(), sheet, sent(prepared, loading)));
+        let told = cut.map(|own| (own.id.clone(), sheet, sent(prepared, sheet, loading)));
         let (address, looks) = (cutter.address.clone(), set.is_some());
         Ok(Self { address, asking, looks, bytes: body, told })
     }

@@ -139,9 +139,7 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
     }
     let pages = prepared.hand_cut_pages();
     all.push(file("hand-cut.pdf".to_owned(), pages, OutputKind::HandCut));
-    let mut first = 1;
-    for run in prepared.layout.runs.iter().filter(|run| run.sheets > 0) {
-        let last = first + run.sheets - 1;
+    for [first, last] in prepared.layout.ranges().filter(|[first, last]| first <= last) {
         if prepared.is_printed() {
             let page = prepared.windows.page;
             let ppi = USUAL_PPI.min(most_ppi(page.width(), page.height()));
@@ -175,7 +173,6 @@ pub fn outputs(prepared: &Prepared, cutter: Option<&Cutter>) -> Vec<Output> {
                 all.push(file(name, 1, OutputKind::Machine([first, last], loading, language)));
             }
         }
-        first = last + 1;
     }
     if !prepared.marks.marks.is_empty() {
         let page = prepared.windows.page;
@@ -241,12 +238,7 @@ impl Desired<'_> {
 
     /// The path of the tools on a sheet, from 1.
     fn path(&self, sheet: u32) -> Option<Arc<ToolPath>> {
-        let mut first = 1;
-        let runs = &self.prepared.layout.runs;
-        let run = runs.iter().position(|run| {
-            first += run.sheets;
-            run.sheets > 0 && sheet < first
-        })?;
+        let (run, _) = self.prepared.layout.run_of(sheet)?;
         tool_path(self.prepared, self.job, self.workshop, run)
     }
 

@@ -115,16 +115,9 @@ impl<'a> Stage<'a> {
         let none = || NoRehearsal::NoSheet(prepared.layout.sheets());
         let cutter = job.sheet.cutter.as_ref().and_then(|id| workshop.cutters.get(id));
         let cutter = cutter.ok_or(NoRehearsal::NoCutter)?;
-        let mut first = 1;
-        let run = prepared.layout.runs.iter().position(|run| {
-            let is_in = self.sheet >= first && self.sheet < first + run.sheets;
-            first += if is_in { 0 } else { run.sheets };
-            is_in
-        });
-        let run = run.ok_or_else(none)?;
+        let (run, [first, last]) = prepared.layout.run_of(self.sheet).ok_or_else(none)?;
         let plan = planned(prepared, job, run).ok_or_else(none)?;
         let path = tool_path(prepared, job, workshop, run).ok_or_else(none)?;
-        let last = first + prepared.layout.runs[run].sheets - 1;
         Ok(OnSheet { run, first, last, plan, path, cutter })
     }
 

@@ -139,12 +139,18 @@ pub(super) fn log_anew(
         .select((logbook::made_at, logbook::body))
         .load(connection)?;
     diesel::delete(logbook::table.filter(logbook::id.eq_any(known))).execute(connection)?;
-    // They keep the moment at which the run was over first, and what somebody wrote beside them.
+    // They keep the moment at which the run was over first, and what somebody wrote beside them: beside what was done with
+    // the same settings, or else beside what is told no more.
+    let told: Vec<LogEntry> =
+        before.iter().filter_map(|(_, body)| serde_json::from_str(body).ok()).collect();
     let note = |entry: &LogEntry| {
-        let own = before.iter().filter_map(|(_, body)| serde_json::from_str(body).ok());
-        own.filter(|own: &LogEntry| own.line == entry.line && own.tool == entry.tool)
-            .map(|own| own.note)
-            .next()
+        let same = told.iter().find(|own| own.is_with_the_same(entry));
+        let gone = || {
+            let mut gone =
+                told.iter().filter(|own| !entries.iter().any(|new| own.is_with_the_same(new)));
+            gone.find(|own| own.line == entry.line && own.tool == entry.tool)
+        };
+        same.or_else(gone).map(|own| own.note.clone())
     };
     let entries: Vec<LogEntry> = entries
         .iter()

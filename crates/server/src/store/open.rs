@@ -160,16 +160,27 @@ pub(super) fn lock(directory: &Path, hold: Hold) -> Result<File, StoreError> {
         |error: std::io::Error| StoreError::ReadOnly(format!("{}: {error}", path.display()));
     let file = File::options().create(true).truncate(false).write(true).open(&path);
     let file = file.map_err(cannot)?;
-    let locked = match hold {
-        Hold::Shared => file.try_lock_shared(),
-        Hold::Alone => file.try_lock(),
-    };
-    match locked {
-        Ok(()) => Ok(file),
-        Err(TryLockError::WouldBlock) => Err(StoreError::Served(directory.display().to_string())),
-        Err(TryLockError::Error(error)) => Err(cannot(error)),
+    // Whoever ends just now lets go in a moment, and so does a process that is about to become another program.
+    for tries in (0..HOLD_TRIES).rev() {
+        let locked = match hold {
+            Hold::Shared => file.try_lock_shared(),
+            Hold::Alone => file.try_lock(),
+        };
+        match locked {
+            Ok(()) => return Ok(file),
+            Err(TryLockError::WouldBlock) if tries > 0 => std::thread::sleep(HOLD_PAUSE),
+            Err(TryLockError::WouldBlock) => break,
+            Err(TryLockError::Error(error)) => return Err(cannot(error)),
+        }
     }
+    Err(StoreError::Served(directory.display().to_string()))
 }
+
+/// How often the lock of a directory is asked for.
+const HOLD_TRIES: u32 = 10;
+
+/// How long is waited in between.
+const HOLD_PAUSE: Duration = Duration::from_millis(50);
 
 fn establish(file: &Path) -> Result<SqliteConnection, StoreError> {
     let mut connection = SqliteConnection::establish(&file.to_string_lossy())

@@ -84,6 +84,56 @@ fn the_logbook_keeps_what_was_sent_and_what_came_out_once() {
     assert!(!tooling["print_text"].as_str().unwrap().is_empty());
 }
 
+/// What is changed on the way is kept beside what came after it, each with what came of it.
+#[test]
+fn every_setting_of_a_run_has_its_entry() {
+    let api = Api::new();
+    let force = |grams: i32| {
+        saved(&api, TOMATO, |job| {
+            let force = json!({ "amount": grams, "unit": "grams" });
+            job["tooling"] = json!({ "operations": { "cut": { "force": force } } });
+        });
+    };
+    force(200);
+    let mut run = frozen(&api, TOMATO)["run"].clone();
+    let code = run["code"].as_str().unwrap().to_owned();
+    let mut make = |change: Value| {
+        let (status, view) = changed(&api, &run, &change);
+        assert_eq!(status, 200, "{view}");
+        run = view["run"].clone();
+    };
+    make(json!({ "do": "measure", "mm": 100.0 }));
+    let cut = json!({ "do": "tick", "step": "cut-0" });
+    make(cut.clone());
+    force(300);
+    make(cut.clone());
+    make(cut);
+    make(
+        json!({ "do": "count", "piece": "p1", "counted": { "good": 10, "bad": { "not-through": 2 } } }),
+    );
+    make(json!({ "do": "tick", "step": "count" }));
+    let told = entries(&api, &code);
+    let cuts = told.iter().filter(|own| own["entry"]["line"] == "cut");
+    let mut cuts: Vec<(&str, &str)> = cuts
+        .map(|own| (own["settings"].as_str().unwrap(), own["outcome"].as_str().unwrap()))
+        .map(|(settings, outcome)| (settings.split(',').next().unwrap(), outcome))
+        .collect();
+    cuts.sort_unstable();
+    assert_eq!(cuts, [("200 g", "not through"), ("300 g", "just right")]);
+    assert_eq!(told.len(), 3, "and the crease, which stayed as it was");
+    // A note stays beside the setting that it was written beside.
+    let soft =
+        told.iter().find(|own| own["settings"].as_str().unwrap().starts_with("200 g")).unwrap();
+    let note = json!({ "outcome": "not-through", "note": "Too soft." });
+    assert_eq!(api.ask(Method::Put, &format!("/api/logbook/{}", soft["id"]), &note).0 / 100, 2);
+    make(
+        json!({ "do": "count", "piece": "p1", "counted": { "good": 11, "bad": { "not-through": 1 } } }),
+    );
+    let noted: Vec<Value> = entries(&api, "Too%20soft");
+    assert_eq!(noted.len(), 1);
+    assert!(noted[0]["settings"].as_str().unwrap().starts_with("200 g"));
+}
+
 #[test]
 fn from_an_entry_a_way_leads_back_to_the_job_as_it_was() {
     let api = Api::new();

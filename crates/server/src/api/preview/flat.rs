@@ -333,7 +333,7 @@ fn part(unit: Unit, piece: &JobPiece, part: &Part, is_mirrored: bool) -> PartVie
     PartView {
         id: part.id.clone(),
         name: part.name.clone(),
-        stock: part.stock.as_ref().unwrap_or(&piece.stock).clone(),
+        stock: piece.card_of(part).clone(),
         at: [part.at.x, part.at.y],
         size: [part.bounds.width(), part.bounds.height()],
         size_text: product(&[part.bounds.width(), part.bounds.height()], unit),

@@ -169,13 +169,9 @@ pub fn sheet(job: &Job, prepared: &Prepared) -> SheetView {
         notes: prepared
             .notes
             .iter()
-            .zip(prepared.layout.runs.iter().scan(1, |next, run| {
-                let first = *next;
-                *next += run.sheets;
-                Some(first)
-            }))
+            .zip(prepared.layout.ranges())
             .enumerate()
-            .map(|(run, (notes, first))| {
+            .map(|(run, (notes, [first, _]))| {
                 notes.map(|notes| {
                     let mut words = scale_words(&notes, job.unit);
                     words.extend(code_ink(prepared, run, first));

@@ -41,12 +41,7 @@ pub struct SheetLies {
 
 /// The runs of sheets that are cut alike: which, the first sheet and the last.
 fn alike(prepared: &Prepared) -> impl Iterator<Item = (&SheetRun, [u32; 2])> {
-    let runs = prepared.layout.runs.iter().filter(|run| run.sheets > 0);
-    runs.scan(1, |next, run| {
-        let first = *next;
-        *next += run.sheets;
-        Some((run, [first, *next - 1]))
-    })
+    prepared.layout.runs.iter().zip(prepared.layout.ranges()).filter(|(run, _)| run.sheets > 0)
 }
 
 /// A file for each loading of sheets that are cut alike, in each language that the cutter takes.

@@ -40,15 +40,8 @@ impl<'a> Ladder<'a> {
         })?;
         let cutter_id = ask.job.sheet.cutter.clone().unwrap_or_else(|| "none".into());
         // Sheets of one run are of one card.
-        let first = prepared.layout.runs.get(ask.run).and_then(|run| run.placements.first());
-        let blank = first.and_then(|at| prepared.blanks().nth(at.part));
-        let stock = blank.map_or_else(
-            || operation.stocks.iter().next().cloned().unwrap_or_else(|| "none".into()),
-            |blank| {
-                let piece = &prepared.pieces[blank.piece].job_piece;
-                blank.part.stock.as_ref().unwrap_or(&piece.stock).clone()
-            },
-        );
+        let card = prepared.layout.runs.get(ask.run).and_then(|run| prepared.card_of(run));
+        let stock = card.or(operation.stocks.first()).cloned().unwrap_or_else(|| "none".into());
         if !operation.stocks.contains(&stock) {
             return Err(Problem::missing(format!(
                 "{} works nothing on these sheets: choose others below the path",
