@@ -105,7 +105,7 @@ fn eye() -> impl Strategy<Value = EyeRange> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(12))]
+    #![proptest_config(ProptestConfig::with_cases(6))]
 
     /// Whatever the eye reads and the printer prints: the best marks are of a shape and size that it knows, on
     /// what is printed and not nearer to the edge than it reads, a sheet turned by half shows, and no set of the

@@ -90,7 +90,7 @@ fn copies_are_turned_only_as_the_job_allows() {
     for mut job in jobs().into_iter().step_by(6) {
         for turning in [Turning::Free, Turning::Quarter, Turning::Grain, Turning::Upright] {
             job.sheet.turning = turning;
-            let found = nest_job(&job, &workshop, &Briefly::new(20)).unwrap();
+            let found = nest_job(&job, &workshop, &Briefly::new(5)).unwrap();
             let placements: Vec<_> =
                 found.kept.runs.iter().flat_map(|run: &SheetRun| &run.placements).collect();
             assert!(

@@ -24,7 +24,7 @@ fn lines() -> impl Strategy<Value = Vec<Strand>> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig::with_cases(60))]
+    #![proptest_config(ProptestConfig::with_cases(30))]
 
     /// Every line once; what lies inside a closed one before it; and no longer than taking them as they come.
     #[test]

@@ -5,6 +5,7 @@ use std::process::{Command, Output};
 use aptum::store::Store;
 use aptum::{demo, output};
 use aptum_core::blob::NoBlobs;
+use aptum_core::sheet::nest::{Found, Watch};
 use aptum_core::{Job, prepare};
 use aptum_formats::archive::JobFile;
 use aptum_formats::svg::MarksInCut;
@@ -90,6 +91,17 @@ fn check_prints_a_table_and_its_exit_code_says_whether_something_is_broken() {
     assert!(plain.contains("BROKEN Blank across") && table.contains("→ Use A3 upright"), "{table}");
 }
 
+/// Goes by the first layout of a search.
+struct FirstAlone;
+
+impl Watch for FirstAlone {
+    fn go_on(&self) -> bool {
+        false
+    }
+
+    fn found(&self, _: &Found<'_>) {}
+}
+
 #[test]
 fn a_job_of_several_pieces_is_checked_piece_by_piece_and_its_layout_goes_out() {
     let (data, out) = (data(), TempDir::new().unwrap());
@@ -120,7 +132,7 @@ fn a_job_of_several_pieces_is_checked_piece_by_piece_and_its_layout_goes_out() {
     };
     assert_eq!(sheets(&job, "rows"), 2);
     job.sheet.turning = aptum_core::sheet::Turning::Quarter;
-    let nested = aptum_core::nest_job(&job, &workshop, &aptum_core::sheet::nest::ToTheEnd).unwrap();
+    let nested = aptum_core::nest_job(&job, &workshop, &FirstAlone).unwrap();
     job.sheet.kept = Some(nested.kept);
     let laid = prepare(&job, &workshop).unwrap().layout.each_sheet().count();
     assert_eq!(sheets(&job, "nested"), laid);
