@@ -245,7 +245,7 @@ fn a_tick_notes_with_what_a_sheet_was_cut() {
     assert_eq!(serde_json::from_value::<Progress>(kept).unwrap(), run);
     run.change(&back, &stand.ground(), "").unwrap();
     run.change(&back, &stand.ground(), "").unwrap();
-    assert_eq!(run.sent["cut-0"].0, [first.clone()]);
+    assert_eq!(run.sent["cut-0"].0, std::slice::from_ref(&first));
     // Earlier versions kept the last sheet alone.
     let [sheet, _] = first.sheets;
     let older = serde_json::json!({ "sent": { "cut-0": { "sheet": sheet, "operations": first.operations } } });
