@@ -59,13 +59,27 @@ impl AllSent {
         self.0.iter().any(|own| (own.sheets[0]..=own.sheets[1]).contains(&sheet))
     }
 
-    /// Notes with what a sheet was cut.
+    /// Notes with what a sheet was cut; what was known of it goes.
     pub fn note(&mut self, sheet: u32, operations: Vec<Sent>) {
-        self.go_back_to(sheet.saturating_sub(1));
-        match self.0.last_mut() {
-            Some(last) if last.operations == operations => last.sheets[1] = sheet,
-            _ => self.0.push(SheetsSent { sheets: [sheet, sheet], operations }),
+        let mut all = vec![SheetsSent { sheets: [sheet, sheet], operations }];
+        for own in self.0.drain(..) {
+            let [first, last] = own.sheets;
+            for sheets in [[first, last.min(sheet.saturating_sub(1))], [first.max(sheet + 1), last]]
+            {
+                if sheets[0] <= sheets[1] {
+                    all.push(SheetsSent { sheets, operations: own.operations.clone() });
+                }
+            }
         }
+        all.sort_by_key(|own| own.sheets[0]);
+        all.dedup_by(|next, own| {
+            let is_on = own.sheets[1] + 1 == next.sheets[0] && own.operations == next.operations;
+            if is_on {
+                own.sheets[1] = next.sheets[1];
+            }
+            is_on
+        });
+        self.0 = all;
     }
 
     /// Sheets after `last` were not cut after all.

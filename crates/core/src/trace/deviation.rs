@@ -21,12 +21,13 @@ pub(super) fn deviation(path: &BezPath, ring: &[Point]) -> (f64, Point) {
             .min_by(|one, other| one.0.total_cmp(&other.0))
             .unwrap_or((0.0, 0))
     };
-    let mut worst = (0.0, ring[0]);
+    let mut worst = (0.0_f64, ring[0]);
     let (_, mut at) = nearest(0..count, ring[0]);
     for point in ring.iter().step_by(2) {
         // Both run the same way round, so the next is not far on.
         let (mut gap, mut index) = nearest(at + count - count.min(6)..at + count + 12, *point);
-        if gap > 2.0 {
+        // What is near is no nearer than what is nearest, so only what would be the worst is looked for everywhere.
+        if gap > worst.0.max(2.0) {
             (gap, index) = nearest(0..count, *point);
         }
         at = index;

@@ -159,7 +159,8 @@ fn is_narrow(ring: &[Point], at: usize, inward: Vec2) -> bool {
     let count = ring.len();
     let way = |at: usize| ring[(at + 2) % count] - ring[(at + count - 2) % count];
     let own = way(at).normalize();
-    let others = (3..ACROSS.min(count / 2)).flat_map(|off| [at + off, at + count - off]);
+    let steps = (3..ACROSS.min(count / 2)).step_by(2);
+    let others = steps.flat_map(|off| [at + off, at + count - off]);
     others.map(|other| other % count).any(|other| {
         let off = ring[other] - ring[at];
         let (deep, aside) = (off.dot(inward), off.cross(inward).abs());

@@ -1,9 +1,12 @@
 //! Runs: their steps, how they go on, what is counted and still missing, and with what sheets were really cut.
 
+use std::collections::BTreeMap;
+
 use aptum_core::check::{Check, State};
+use aptum_core::job::OperationId;
 use aptum_core::run::{
-    Bad, Counted, Ground, NoChange, Progress, RunChange, RunStep, StepKind, pieces_stand,
-    print_minutes, print_recipe, steps,
+    AllSent, Bad, Counted, Ground, NoChange, Progress, RunChange, RunStep, Sent, SheetsSent,
+    StepKind, pieces_stand, print_minutes, print_recipe, steps,
 };
 use aptum_core::workshop::{
     Force, ForceUnit, Keeping, PrintProcess, PrintRecipe, RecordId, Roll, Workshop,
@@ -250,6 +253,35 @@ fn a_tick_notes_with_what_a_sheet_was_cut() {
     let [sheet, _] = first.sheets;
     let older = serde_json::json!({ "sent": { "cut-0": { "sheet": sheet, "operations": first.operations } } });
     assert_eq!(serde_json::from_value::<Progress>(older).unwrap().sent["cut-0"].0, [first]);
+}
+
+proptest! {
+    /// Sheets that are sent out of their order, some again: as a list of one setting a sheet would have it.
+    #[test]
+    fn what_is_noted_of_a_sheet_stays_whatever_is_sent_besides(
+        noted in proptest::collection::vec((1..12_u32, 1..3_u32), 1..30),
+    ) {
+        let mut own = AllSent::default();
+        let mut list = BTreeMap::new();
+        for (sheet, passes) in noted {
+            let (force, speed, depth) = (None, None, None);
+            let operation = OperationId("cut".to_owned());
+            own.note(sheet, vec![Sent { operation, force, speed, passes, depth }]);
+            list.insert(sheet, passes);
+        }
+        let mut told = BTreeMap::new();
+        for each in &own.0 {
+            for sheet in each.sheets[0]..=each.sheets[1] {
+                prop_assert!(own.tells_of(sheet));
+                prop_assert!(told.insert(sheet, each.operations[0].passes).is_none(), "{} twice", sheet);
+            }
+        }
+        prop_assert_eq!(&told, &list);
+        let is_one = |pair: &[SheetsSent]| {
+            pair[0].sheets[1] + 1 == pair[1].sheets[0] && pair[0].operations == pair[1].operations
+        };
+        prop_assert!(!own.0.windows(2).any(is_one), "those in a row are kept as one");
+    }
 }
 
 fn print_recipe_of(stand: &Stand, name: &str, worked: &str) -> PrintRecipe {
