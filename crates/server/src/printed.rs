@@ -183,11 +183,11 @@ impl Printed {
         entries.filter_map(|(at, own, stock)| entry(at, own, stock)).collect()
     }
 
-    /// With what each operation was done, once for each setting, in their order. Where nobody ticked that it was cut, it was
+    /// With what each operation was done, once for each setting, the last one last. Where nobody ticked that it was cut, it was
     /// with what the job says.
     fn worked_with(&self, run: &Progress) -> Vec<Sent> {
         let prepared = &self.prepared;
-        let all: Vec<Sent> = if run.sent.is_empty() {
+        let all: Vec<Sent> = if run.sent.values().all(|own| own.0.is_empty()) {
             let last = prepared.operations.iter().map(|own| own.loading).max().unwrap_or(0);
             let of = |loading| move |[first, _]: [u32; 2]| sent(prepared, first, loading);
             (0..=last).flat_map(|loading| prepared.layout.ranges().flat_map(of(loading))).collect()
@@ -197,9 +197,8 @@ impl Printed {
         };
         let mut done: Vec<Sent> = Vec::new();
         for own in all {
-            if !done.contains(&own) {
-                done.push(own);
-            }
+            done.retain(|other| *other != own);
+            done.push(own);
         }
         done
     }

@@ -15,6 +15,14 @@ fn entries(api: &Api, text: &str) -> Vec<Value> {
     api.get(&format!("/api/logbook?text={text}"))["entries"].as_array().unwrap().clone()
 }
 
+/// Cuts are made with so many grams from now on.
+fn force(api: &Api, grams: i32) {
+    saved(api, TOMATO, |job| {
+        let force = json!({ "amount": grams, "unit": "grams" });
+        job["tooling"] = json!({ "operations": { "cut": { "force": force } } });
+    });
+}
+
 /// Ticks every step up to the count, the scale measured as it should be.
 fn to_the_count(api: &Api) -> Value {
     let mut run = frozen(api, TOMATO)["run"].clone();
@@ -34,16 +42,10 @@ fn to_the_count(api: &Api) -> Value {
 #[test]
 fn the_logbook_keeps_what_was_sent_and_what_came_out_once() {
     let api = Api::new();
-    let force = |grams: i32| {
-        saved(&api, TOMATO, |job| {
-            let force = json!({ "amount": grams, "unit": "grams" });
-            job["tooling"] = json!({ "operations": { "cut": { "force": force } } });
-        });
-    };
-    force(333);
+    force(&api, 333);
     let run = to_the_count(&api);
     // What is said after the sheet was cut is not what it was cut with.
-    force(111);
+    force(&api, 111);
     let known = entries(&api, "").len();
     let (status, view) = changed(&api, &run, &json!({ "do": "tick", "step": "count" }));
     assert_eq!(status, 200, "{view}");
@@ -88,13 +90,7 @@ fn the_logbook_keeps_what_was_sent_and_what_came_out_once() {
 #[test]
 fn every_setting_of_a_run_has_its_entry() {
     let api = Api::new();
-    let force = |grams: i32| {
-        saved(&api, TOMATO, |job| {
-            let force = json!({ "amount": grams, "unit": "grams" });
-            job["tooling"] = json!({ "operations": { "cut": { "force": force } } });
-        });
-    };
-    force(200);
+    force(&api, 200);
     let mut run = frozen(&api, TOMATO)["run"].clone();
     let code = run["code"].as_str().unwrap().to_owned();
     let mut make = |change: Value| {
@@ -105,8 +101,11 @@ fn every_setting_of_a_run_has_its_entry() {
     make(json!({ "do": "measure", "mm": 100.0 }));
     let cut = json!({ "do": "tick", "step": "cut-0" });
     make(cut.clone());
-    force(300);
+    force(&api, 300);
     make(cut.clone());
+    force(&api, 200);
+    make(cut.clone());
+    force(&api, 300);
     make(cut);
     make(
         json!({ "do": "count", "piece": "p1", "counted": { "good": 10, "bad": { "not-through": 2 } } }),
@@ -132,6 +131,26 @@ fn every_setting_of_a_run_has_its_entry() {
     let noted: Vec<Value> = entries(&api, "Too%20soft");
     assert_eq!(noted.len(), 1);
     assert!(noted[0]["settings"].as_str().unwrap().starts_with("200 g"));
+}
+
+/// What was ticked and taken back was cut with nothing: the job says with what.
+#[test]
+fn a_run_whose_cuts_were_taken_back_is_told_as_the_job_says() {
+    let api = Api::new();
+    force(&api, 222);
+    let mut run = frozen(&api, TOMATO)["run"].clone();
+    for change in [
+        json!({ "do": "measure", "mm": 100.0 }),
+        json!({ "do": "tick", "step": "cut-0" }),
+        json!({ "do": "back", "step": "cut-0" }),
+        json!({ "do": "tick", "step": "count" }),
+    ] {
+        let (status, view) = changed(&api, &run, &change);
+        assert_eq!(status, 200, "{view}");
+        run = view["run"].clone();
+    }
+    let told = entries(&api, run["code"].as_str().unwrap());
+    assert!(told.iter().any(|own| own["settings"].as_str().unwrap().starts_with("222 g")));
 }
 
 #[test]
