@@ -5,6 +5,7 @@ use std::f64::consts::TAU;
 use std::sync::atomic::{AtomicBool, Ordering};
 
 use aptum_core::geometry::{Point, Rect, Region, polygon};
+use aptum_core::memory::Forgetful;
 use aptum_core::sheet::nest::{Found, NestAsk, NestBlank, Turns, Watch, nest};
 use aptum_core::sheet::{
     Amount, Machines, Marks, Orientation, Piece, all_ways, best_marks, rows_and_columns,
@@ -105,7 +106,7 @@ fn job(text: &str) -> Job {
 #[divan::bench(sample_count = 3)]
 fn best_marks_for_a_job(bencher: Bencher<'_, '_>) {
     let (job, workshop) = (job(include_str!("../../../demo/jobs/tomato-carton.json")), workshop());
-    bencher.bench_local(|| black_box(best_marks(&job, &workshop, |_| true)));
+    bencher.bench_local(|| black_box(best_marks(&job, &workshop, &Forgetful, |_| true)));
 }
 
 /// Figure to reach: under 3 s.
@@ -113,5 +114,5 @@ fn best_marks_for_a_job(bencher: Bencher<'_, '_>) {
 fn every_way_to_fit(bencher: Bencher<'_, '_>) {
     let (job, workshop) =
         (job(include_str!("../../../demo/jobs/runner-bean-carton.json")), workshop());
-    bencher.bench_local(|| black_box(all_ways(&job, &workshop, |_| true)));
+    bencher.bench_local(|| black_box(all_ways(&job, &workshop, &Forgetful, |_| true)));
 }

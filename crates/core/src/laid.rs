@@ -96,11 +96,17 @@ impl Laid {
         let input = LayInput { unit, sheet, pieces: pieces.collect(), workshop };
         recalled(memory, "laid", &input, || {
             let ground = Ground::of(job, records, drawn.to_vec());
-            Ok(Self::new(job, workshop, records, ground))
+            Ok(Self::new(job, workshop, records, ground, memory))
         })
     }
 
-    fn new(job: &Job, workshop: &Workshop, records: &Records<'_>, mut ground: Ground) -> Self {
+    fn new(
+        job: &Job,
+        workshop: &Workshop,
+        records: &Records<'_>,
+        mut ground: Ground,
+        memory: &dyn Memory,
+    ) -> Self {
         let plan = &job.sheet;
         let layout = lay(plan, &ground);
         let (piece, at) = ground.critical();
@@ -137,7 +143,7 @@ impl Laid {
             sign.text.clone_from(&code);
         }
         let mut sheet_checks =
-            sheet_checks(job, workshop, records, &ground, &layout, misfit.as_ref());
+            sheet_checks(job, workshop, records, &ground, &layout, misfit.as_ref(), memory);
         sheet_checks.extend(notes_check(job, &layout, &notes));
         let order = order(workshop, &ground, &layout);
         let Ground { marks, windows, .. } = ground;

@@ -2,7 +2,7 @@
 
 use crate::error::{Faults, InputError, Remedy};
 use crate::job::Job;
-use crate::memory::Forgetful;
+use crate::memory::Memory;
 use crate::records::Records;
 use crate::sheet::Ground;
 use crate::sheet::nest::{Found, NestAsk, NestBlank, Turns, Watch, nest};
@@ -29,13 +29,14 @@ pub struct NestedJob {
 pub fn nest_job(
     job: &Job,
     workshop: &Workshop,
+    memory: &dyn Memory,
     watch: &dyn Watch,
 ) -> Result<NestedJob, Vec<InputError>> {
     let mut faults = Faults::default();
     let _ = faults.take(job.validate());
     let records = Records::of(job, workshop)?;
     faults.or(())?;
-    let ground = Ground::new(job, &records, &Forgetful)?;
+    let ground = Ground::new(job, &records, memory)?;
     let plan = &job.sheet;
     let kept = plan.kept.as_ref().and_then(|kept| Named::of(kept, &ground));
     let locked: Vec<SheetRun> = kept

@@ -58,6 +58,23 @@ fn its_20000_lines_drawn(bencher: Bencher<'_, '_>) {
     bencher.bench_local(|| black_box(form.draw(0.3, Unit::Mm)));
 }
 
+/// A panel with 2,000 openings and as many slits, the narrowest bridge among them.
+#[divan::bench(sample_count = 10)]
+fn openings_of_a_panel_drawn(bencher: Bencher<'_, '_>) {
+    let mut svg = String::from(
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"1000mm\" height=\"500mm\" viewBox=\"0 0 1000 500\"><g id=\"cut\"><path d=\"M0 0H1000V500H0Z\" fill=\"none\" stroke=\"red\"/>",
+    );
+    for at in 0..2000 {
+        let (x, y) = (at % 100 * 10 + 4, at / 100 * 25 + 6);
+        write!(svg, "<circle cx=\"{x}\" cy=\"{y}\" r=\"2\" fill=\"none\" stroke=\"red\"/>")
+            .unwrap();
+        write!(svg, "<path d=\"M{x} {}h3\" stroke=\"red\"/>", y + 9).unwrap();
+    }
+    svg.push_str("</g></svg>");
+    let form = Form::of_drawing(of(brought(svg.as_bytes(), 1).unwrap()));
+    bencher.bench_local(|| black_box(form.draw(0.3, Unit::Mm)));
+}
+
 /// A sheet with 1,980 creases. Figure to reach: under 300 ms.
 #[divan::bench(sample_count = 10)]
 fn panels_of_2000_creases(bencher: Bencher<'_, '_>) {

@@ -100,7 +100,7 @@ fn pictures() -> Result<BTreeMap<BlobId, Asset>, StoreError> {
             what: "a demo drawing".to_owned(),
             why: error.to_string(),
         })?;
-        let bytes = kept(lines);
+        let bytes = kept(&lines);
         Ok((blob_id(&bytes), Asset { content: Content::Lines, bytes }))
     };
     PICTURES.iter().map(asset).chain(DRAWINGS.iter().map(lines)).collect()

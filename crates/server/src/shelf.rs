@@ -11,8 +11,8 @@ use aptum_core::tooling::{CutPlan, ToolPath};
 use aptum_core::trace::Seen;
 use aptum_core::{InputError, Job, Prepared, Workshop, prepare_with};
 use aptum_formats::{lines, trace};
-use quick_cache::Weighter;
-use quick_cache::sync::Cache;
+use quick_cache::sync::{Cache, DefaultLifecycle};
+use quick_cache::{DefaultHashBuilder, OptionsBuilder, Weighter};
 use serde::{Serialize, Serializer};
 use serde_json::value::{RawValue, to_raw_value};
 
@@ -34,7 +34,25 @@ impl Weighter<Key, Made> for Bytes {
 /// The shelf.
 struct Shelf(Cache<Key, Made, Bytes>);
 
-static SHELF: LazyLock<Shelf> = LazyLock::new(|| Shelf(Cache::with_weighter(USUAL, BUDGET, Bytes)));
+static SHELF: LazyLock<Shelf> = LazyLock::new(|| {
+    // In one piece, so that what is large finds room: of eight each would take an eighth of the budget.
+    let options = OptionsBuilder::new()
+        .shards(1)
+        // What is new may take most of it: a large drawing is one result of each stage, asked for once more at once.
+        .hot_allocation(0.3)
+        .estimated_items_capacity(USUAL)
+        .weight_capacity(BUDGET)
+        .build()
+        .unwrap_or_else(|error| unreachable!("a capacity is told: {error}"));
+    let (hasher, life) = (DefaultHashBuilder::default(), DefaultLifecycle::default());
+    Shelf(Cache::with_options(options, Bytes, hasher, life))
+});
+
+/// What remembers for all that the server does.
+#[must_use]
+pub fn shelf() -> &'static dyn Memory {
+    &*SHELF
+}
 
 impl Memory for Shelf {
     /// Who asks for what is being made waits for it.

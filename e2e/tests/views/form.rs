@@ -11,6 +11,10 @@ const TOMATO: u32 = 3;
 const BULB_BOX: u32 = 17;
 const MONTH_TABS: u32 = 16;
 
+/// How many cuts there are within the outline: those of a kind are one path.
+const CUTS: &str = "const cuts = [...document.querySelectorAll('.flat .line.cut:not(.outline)')]; \
+    return cuts.map(own => own.getAttribute('d')).join('').split('M').length - 1";
+
 async fn open(app: &App, browser: &Browser, job: u32) {
     browser.go(&format!("{}/jobs/{job}/form", app.address)).await;
     browser.see(".fit-row .fit-stage").await;
@@ -132,7 +136,7 @@ async fn a_window_is_added_dragged_refused_at_an_edge_and_mended() {
     browser.settled().await;
     browser.read(".add-on", "Front window").await;
     browser.shows("Right of middle", "0").await;
-    let cuts = count(&browser, ".flat .line.cut:not(.outline)").await;
+    let cuts = browser.run(CUTS).await;
 
     let handle = browser.see(".handles rect").await;
     let (x, y, width, height) = handle.rectangle().await.unwrap();
@@ -149,7 +153,7 @@ async fn a_window_is_added_dragged_refused_at_an_edge_and_mended() {
     browser.settled().await;
     let along: f64 = browser.value("Below middle").await.parse().unwrap();
     assert!(along < -3.0, "{along}");
-    assert_eq!(count(&browser, ".flat .line.cut:not(.outline)").await, cuts, "it moved");
+    assert_eq!(browser.run(CUTS).await, cuts, "it moved");
 
     // Over the crease: refused, and the way out is offered.
     browser.write("Right of middle", &format!("15{}", char::from(Key::Enter))).await;

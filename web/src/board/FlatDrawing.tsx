@@ -58,7 +58,7 @@ export function FlatDrawing({ flat, isPrinted, colour, hovered, onHover, place }
       ))}
       {flat.lines.map((line) => (
         <path
-          key={line.kind + line.path}
+          key={line.kind}
           className={`line ${line.kind}`}
           d={line.path}
           onPointerEnter={() => onHover(line.kind.replace('-', ' '))}

@@ -177,7 +177,7 @@ function PartSymbol({ id, part, shown }: { id: string; part: PartView; shown: Sh
       {shown === 'all' && level === levels && (
         <>
           {part.lines.map((line) => (
-            <path key={line.kind + line.path} className={`line ${line.kind}`} d={line.path} />
+            <path key={line.kind} className={`line ${line.kind}`} d={line.path} />
           ))}
           <path className={`line ${part.edge} outline`} d={part.outline} />
         </>

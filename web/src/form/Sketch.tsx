@@ -19,7 +19,7 @@ export function Sketch({ figure, flat }: { figure: Figure; flat: FlatView }) {
         <g transform={`scale(${scale})`}>
           <path className="sketch-card" d={flat.outline + flat.openings} fillRule="evenodd" />
           {flat.lines.map((line) => (
-            <path key={line.kind + line.path} className="sketch-fold" d={line.path} />
+            <path key={line.kind} className="sketch-fold" d={line.path} />
           ))}
         </g>
         {dimension && (

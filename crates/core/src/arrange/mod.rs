@@ -19,7 +19,7 @@ use self::clearance::clearance;
 use self::table::Table;
 use crate::error::InputError;
 use crate::job::Job;
-use crate::memory::Forgetful;
+use crate::memory::Memory;
 use crate::records::Records;
 use crate::sheet::Ground;
 use crate::sheet::{Kept, Layout, Made, Piece, SheetRun, lay, number_copies};
@@ -46,10 +46,15 @@ const FAR: f64 = 60.0;
 ///
 /// # Errors
 /// Figures that cannot be worked with, copies that do not exist, and grids that are too large.
-pub fn arrange(job: &Job, workshop: &Workshop, ask: &Arrange) -> Result<Arranged, Vec<InputError>> {
+pub fn arrange(
+    job: &Job,
+    workshop: &Workshop,
+    memory: &dyn Memory,
+    ask: &Arrange,
+) -> Result<Arranged, Vec<InputError>> {
     job.validate()?;
     let records = Records::of(job, workshop)?;
-    let ground = Ground::new(job, &records, &Forgetful)?;
+    let ground = Ground::new(job, &records, memory)?;
     let Layout { mut runs, .. } = lay(&job.sheet, &ground);
     if runs.is_empty() {
         runs.push(SheetRun { sheets: 1, placements: Vec::new() });

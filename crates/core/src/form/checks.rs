@@ -1,13 +1,13 @@
 //! Limits that hold for every structure, and those a structure states itself.
 
-use kurbo::{BezPath, Rect, Shape};
+use kurbo::{BezPath, Shape};
 
 use super::design::Limit;
 use super::{Flat, Part, Role, flaps};
 use crate::LineKind;
 use crate::check::{Check, Drawing, Sense, Stage, State};
 use crate::error::Remedy;
-use crate::geometry::{gap, path_text};
+use crate::geometry::{least_gap, path_text};
 use crate::units::{Unit, measure};
 
 /// Card left between two cuts, mm: less tears while it is weeded (common practice).
@@ -88,37 +88,15 @@ pub(super) fn narrowest_bridge(flat: &Flat, unit: Unit) -> Option<Check> {
     )))
 }
 
-/// How far two boxes are apart; 0 where they meet.
-pub(super) fn between(one: Rect, other: Rect) -> f64 {
-    let across = (other.x0 - one.x1).max(one.x0 - other.x1).max(0.0);
-    let along = (other.y0 - one.y1).max(one.y0 - other.y1).max(0.0);
-    across.hypot(along)
-}
-
 fn bridge(part: &Part) -> Option<(f64, BezPath)> {
     let openings: Vec<&BezPath> = part.openings().collect();
-    let mut least: Option<(f64, BezPath)> = None;
-    for (index, opening) in openings.iter().enumerate() {
-        let others = part
-            .strokes
-            .iter()
-            .filter(|stroke| stroke.kind == LineKind::Cut)
-            // Between an opening and what falls out with it lies no card that stays.
-            .filter(|stroke| !stroke.is_closed() || openings.contains(&&stroke.path))
-            .map(|stroke| &stroke.path)
-            .filter(|path| !openings[..=index].contains(path))
-            .chain([&part.outline]);
-        for other in others {
-            // Boxes are never further apart than what they hold.
-            let apart = between(opening.bounding_box(), other.bounding_box());
-            if least.as_ref().is_some_and(|(narrowest, _)| apart >= *narrowest) {
-                continue;
-            }
-            let width = gap(opening, other);
-            if least.as_ref().is_none_or(|(narrowest, _)| width < *narrowest) {
-                least = Some((width, opening.bounding_box().inflate(1.0, 1.0).to_path(0.1)));
-            }
-        }
-    }
-    least
+    // Between an opening and what falls out with it lies no card that stays.
+    let slits = part
+        .strokes
+        .iter()
+        .filter(|stroke| stroke.kind == LineKind::Cut && !stroke.is_closed())
+        .map(|stroke| &stroke.path);
+    let others: Vec<&BezPath> = slits.chain([&part.outline]).collect();
+    let (width, at) = least_gap(&openings, &others)?;
+    Some((width, openings[at].bounding_box().inflate(1.0, 1.0).to_path(0.1)))
 }

@@ -1,6 +1,10 @@
 //! A blank as it is drawn: its outline, its lines and its panels.
 
+use std::cell::OnceCell;
+
 use kurbo::{Affine, BezPath, PathEl, Rect, Shape, Vec2};
+use rstar::RTree;
+use rstar::primitives::{GeomWithData, Rectangle};
 
 use super::PlacedPanel;
 use super::design::Blank;
@@ -159,12 +163,20 @@ impl Part {
             .filter(|stroke| stroke.kind == LineKind::Cut && stroke.is_closed())
             .map(|stroke| (&stroke.path, stroke.path.bounding_box()));
         let closed: Vec<(&BezPath, Rect)> = closed.collect();
+        let boxes = closed.iter().enumerate().map(|(at, (_, own))| {
+            let corners = ([own.x0, own.y0], [own.x1, own.y1]);
+            GeomWithData::new(Rectangle::from_corners(corners.0, corners.1), at)
+        });
+        let boxes = RTree::bulk_load(boxes.collect());
+        let areas: Vec<OnceCell<Option<Outline>>> = vec![OnceCell::new(); closed.len()];
         let is_outer = |path: &BezPath, own: Rect| {
             let start = path.elements().first().and_then(PathEl::end_point).unwrap_or_default();
-            !closed.iter().any(|(other, around)| {
-                *around != own
+            !boxes.locate_all_at_point(&[start.x, start.y]).any(|near| {
+                let (other, around) = closed[near.data];
+                let area = || areas[near.data].get_or_init(|| Outline::of_path(other)).as_ref();
+                around != own
                     && around.contains_rect(own)
-                    && Outline::of_path(other).is_some_and(|other| other.holds(start))
+                    && area().is_some_and(|other| other.holds(start))
             })
         };
         let outer: Vec<&BezPath> = closed

@@ -27,10 +27,10 @@ pub fn copies(lines: Vec<BezPath>) -> Copies {
     let mut doubles = 0;
     for path in lines {
         let sign = signature(&path);
+        let [least, own, most] = [-SAME, 0.0, SAME].map(|away| buckets(sign, away));
         // What is near a border of two buckets lies in either.
-        let near = (-1..=1).flat_map(|a| {
-            (-1..=1)
-                .flat_map(move |b| (-1..=1).map(move |c| [sign[0] + a, sign[1] + b, sign[2] + c]))
+        let near = (least[0]..=most[0]).flat_map(|a| {
+            (least[1]..=most[1]).flat_map(move |b| (least[2]..=most[2]).map(move |c| [a, b, c]))
         });
         let found = near
             .filter_map(|key| known.get(&key))
@@ -41,19 +41,23 @@ pub fn copies(lines: Vec<BezPath>) -> Copies {
             all[at].1 += 1;
             doubles += 1;
         } else {
-            known.entry(sign).or_default().push(all.len());
+            known.entry(own).or_default().push(all.len());
             all.push((path, 1));
         }
     }
     Copies { lines: all, doubles }
 }
 
-/// About where its middle lies, and how large it is.
-#[expect(clippy::cast_possible_truncation, reason = "mm on sheets")]
-fn signature(path: &BezPath) -> [i64; 3] {
+/// Where its middle lies, and how large it is: of two that are the same no figure differs by more than [`SAME`].
+fn signature(path: &BezPath) -> [f64; 3] {
     let bounds = path.bounding_box();
-    let bucket = |mm: f64| (mm / (4.0 * SAME)).floor() as i64;
-    [bucket(bounds.center().x), bucket(bounds.center().y), bucket(bounds.width() + bounds.height())]
+    [bounds.center().x, bounds.center().y, (bounds.width() + bounds.height()) / 4.0]
+}
+
+/// The bucket of a signature, all of it moved by `away`.
+#[expect(clippy::cast_possible_truncation, reason = "mm on sheets")]
+fn buckets(sign: [f64; 3], away: f64) -> [i64; 3] {
+    sign.map(|mm| ((mm + away) / (4.0 * SAME)).floor() as i64)
 }
 
 /// True where points all along one lie on the other, and they are as long as each other.

@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use kurbo::{BezPath, ParamCurveArclen, ParamCurveDeriv, PathEl, Point, Vec2};
+use kurbo::{BezPath, ParamCurve, ParamCurveArclen, ParamCurveDeriv, PathEl, PathSeg, Point, Vec2};
 
 /// Ends in one place that are looked at; what lies thicker is no drawing.
 const MOST_MEETING: usize = 64;
@@ -34,8 +34,7 @@ pub fn joined(lines: Vec<BezPath>, tolerance: f64, crumb: f64, straight_on: bool
     let mut open: Vec<Option<BezPath>> = Vec::new();
     let mut crumbs = 0;
     for path in lines {
-        let length: f64 = path.segments().map(|segment| segment.arclen(1e-3)).sum();
-        if length < crumb.max(1e-9) {
+        if !is_as_long(&path, crumb.max(1e-9)) {
             crumbs += 1;
         } else if path.elements().last() == Some(&PathEl::ClosePath) {
             done.push(path);
@@ -74,6 +73,17 @@ pub fn joined(lines: Vec<BezPath>, tolerance: f64, crumb: f64, straight_on: bool
     Joined { lines: done, joined: count, closed, crumbs, loose }
 }
 
+/// True for a line that is no shorter than `least`, mm: measured only as far as that needs.
+#[must_use]
+pub fn is_as_long(path: &BezPath, least: f64) -> bool {
+    let mut left = least;
+    path.segments().any(|segment| {
+        let chord = segment.start().distance(segment.end());
+        left -= if chord >= left { chord } else { segment.arclen(1e-3) };
+        left <= 0.0
+    })
+}
+
 /// The first and the last point.
 fn both_ends(path: &BezPath) -> [Point; 2] {
     let first = path.elements().first().and_then(PathEl::end_point).unwrap_or_default();
@@ -84,8 +94,7 @@ fn both_ends(path: &BezPath) -> [Point; 2] {
 fn meets_itself(path: &BezPath, tolerance: f64) -> bool {
     let [first, last] = both_ends(path);
     // A stroke there and back is none that encloses anything.
-    first.distance(last) <= tolerance.max(1e-6)
-        && path.segments().map(|segment| segment.arclen(1e-3)).sum::<f64>() > 4.0 * tolerance
+    first.distance(last) <= tolerance.max(1e-6) && is_as_long(path, 4.0 * tolerance.max(1e-6))
 }
 
 /// Lets a line end where it began.
@@ -168,11 +177,7 @@ impl Ends {
                 if own.distance(end) > self.tolerance {
                     continue;
                 }
-                let onward = if *is_end {
-                    way_out(other).map(|way| -way)
-                } else {
-                    way_out(&other.reverse_subpaths()).map(|way| -way)
-                };
+                let onward = if *is_end { way_out(other).map(|way| -way) } else { way_in(other) };
                 let straight = onward.map_or(-2.0, |onward| onward.dot(way));
                 if straight >= least && best.is_none_or(|(known, ..)| straight > known) {
                     best = Some((straight, *at, *is_end));
@@ -183,12 +188,23 @@ impl Ends {
     }
 }
 
-/// Which way a line leaves its end.
-fn way_out(path: &BezPath) -> Option<Vec2> {
-    let cubic = path.segments().last()?.to_cubic();
-    let slope = kurbo::ParamCurve::eval(&cubic.deriv(), 1.0).to_vec2();
+/// Which way a line comes into its beginning.
+fn way_in(path: &BezPath) -> Option<Vec2> {
+    way_at(&path.get_seg(1)?, 0.0)
+}
+
+/// Which way a segment runs at a share of it.
+fn way_at(segment: &PathSeg, share: f64) -> Option<Vec2> {
+    let cubic = segment.to_cubic();
+    let slope = cubic.deriv().eval(share).to_vec2();
     let way = if slope.hypot() > 1e-9 { slope } else { cubic.p3 - cubic.p0 };
     (way.hypot() > 1e-12).then(|| way.normalize())
+}
+
+/// Which way a line leaves its end.
+fn way_out(path: &BezPath) -> Option<Vec2> {
+    let last = path.elements().len().checked_sub(1)?;
+    way_at(&path.get_seg(last)?, 1.0)
 }
 
 #[cfg(test)]

@@ -23,7 +23,7 @@ pub use arcs::with_arcs;
 pub use doubles::{Copies, copies};
 pub use folding::{MOST_STEPS, MOST_TOLD, MOST_TURNS, PanelName, StepSay, ToldFolding, Turn};
 pub use guess::guessed;
-pub use joining::{Joined, joined};
+pub use joining::{Joined, is_as_long, joined};
 pub use key::{LineKey, Meaning};
 pub use mend::{AddedLine, Chain, LineMend, MOST_MENDS, MendSaid, Picked};
 pub use scale::{PER_INCH, Scale};

@@ -2,7 +2,7 @@
 
 use crate::check::{Check, State};
 use crate::job::Job;
-use crate::memory::Forgetful;
+use crate::memory::Memory;
 use crate::records::Records;
 use crate::sheet::Ground;
 use crate::sheet::{Layout, SheetPlan, in_rows, mark_checks};
@@ -36,6 +36,7 @@ pub struct MarkChoice {
 pub fn compare_marks(
     job: &Job,
     workshop: &Workshop,
+    memory: &dyn Memory,
     mut go_on: impl FnMut() -> bool,
 ) -> Vec<MarkChoice> {
     let chosen = job.sheet.marks.as_ref();
@@ -44,7 +45,7 @@ pub fn compare_marks(
         .iter()
         .filter(|(id, set)| set.keeping.is_offered() || chosen == Some(id))
         .take_while(|_| go_on())
-        .filter_map(|(id, set)| judge(job, workshop, Some(id.clone()), set))
+        .filter_map(|(id, set)| judge(job, workshop, memory, Some(id.clone()), set))
         .collect();
     choices.sort_by(|a, b| {
         (a.state == State::Broken)
@@ -61,6 +62,7 @@ const TRIED: &str = "a set that is tried";
 fn judge(
     job: &Job,
     workshop: &Workshop,
+    memory: &dyn Memory,
     id: Option<RecordId>,
     set: &MarkSet,
 ) -> Option<MarkChoice> {
@@ -71,9 +73,9 @@ fn judge(
     let job = Job { sheet: plan, ..job.clone() };
     let records = Records::of(&job, &workshop).ok()?;
     records.marks?;
-    let ground = Ground::new(&job, &records, &Forgetful).ok()?;
+    let ground = Ground::new(&job, &records, memory).ok()?;
     let layout: Layout = in_rows(&job.sheet, &ground);
-    let checks: Vec<Check> = mark_checks(&job, &workshop, &records, &ground, &layout);
+    let checks: Vec<Check> = mark_checks(&job, &workshop, &records, &ground, &layout, memory);
     // Of those that stand alike, the first.
     let worst = checks.iter().rev().max_by_key(|check| check.state);
     let state = worst.map_or(State::Fits, |check| check.state);
@@ -99,6 +101,7 @@ const INSETS: [f64; 6] = [0.0, 1.0, 2.5, 5.0, 8.0, 12.0];
 pub fn best_marks(
     job: &Job,
     workshop: &Workshop,
+    memory: &dyn Memory,
     mut go_on: impl FnMut(f64) -> bool,
 ) -> Option<MarkChoice> {
     let records = Records::of(job, workshop).ok()?;
@@ -161,7 +164,7 @@ pub fn best_marks(
         if !go_on(f64::from(u32::try_from(at).unwrap_or(u32::MAX)) / total) {
             break;
         }
-        let Some(choice) = judge(job, workshop, None, set) else { continue };
+        let Some(choice) = judge(job, workshop, memory, None, set) else { continue };
         let better = best.as_ref().is_none_or(|best| {
             let key = |choice: &MarkChoice| (choice.state != State::Broken, choice.per_sheet);
             key(&choice) > key(best)

@@ -3,6 +3,7 @@
 use aptum_core::arrange::{Act, AlignTo, Arrange, Arranged, Direction, arrange};
 use aptum_core::form::Form;
 use aptum_core::geometry::Rect;
+use aptum_core::memory::Forgetful;
 use aptum_core::sheet::nest::ToTheEnd;
 use aptum_core::sheet::{Kept, LaidBlank, Made, Placement, SheetRun};
 use aptum_core::units::Unit;
@@ -40,7 +41,8 @@ fn placed(places: &[(f64, f64)]) -> Job {
 }
 
 fn act(job: &Job, chosen: &[usize], what: Act) -> Arranged {
-    arrange(job, &workshop(), &Arrange { run: 0, chosen: chosen.to_vec(), what }).unwrap()
+    arrange(job, &workshop(), &Forgetful, &Arrange { run: 0, chosen: chosen.to_vec(), what })
+        .unwrap()
 }
 
 fn places(arranged: &Arranged) -> Vec<(f64, f64)> {
@@ -160,7 +162,8 @@ fn a_turn_is_about_the_common_middle_and_four_quarters_are_none() {
 fn what_cannot_be_done_is_said_with_the_number() {
     let job = placed(&[(20.0, 20.0)]);
     let says = |run: usize, chosen: Vec<usize>, what: Act, words: &str| {
-        let errors = arrange(&job, &workshop(), &Arrange { run, chosen, what }).unwrap_err();
+        let errors =
+            arrange(&job, &workshop(), &Forgetful, &Arrange { run, chosen, what }).unwrap_err();
         assert!(errors.iter().any(|error| error.message.contains(words)), "{errors:?}");
         assert!(errors.iter().all(|error| !error.remedy.text.is_empty()));
     };
@@ -245,7 +248,7 @@ fn a_job_of_several_pieces_is_nested_on_fewer_sheets_and_its_locked_copies_stay(
     job.sheet.search.budget = 1.0;
     let rows = prepare(&job, &workshop).unwrap();
     assert_eq!(rows.layout.sheets(), 2);
-    let nested = nest_job(&job, &workshop, &ToTheEnd).unwrap();
+    let nested = nest_job(&job, &workshop, &Forgetful, &ToTheEnd).unwrap();
     job.sheet.kept = Some(nested.kept.clone());
     let prepared = prepare(&job, &workshop).unwrap();
     assert_eq!(prepared.layout.sheets(), 1);
@@ -257,14 +260,14 @@ fn a_job_of_several_pieces_is_nested_on_fewer_sheets_and_its_locked_copies_stay(
     kept.runs[0].placements[3].locked = true;
     let fixed = kept.runs[0].placements[3];
     job.sheet.search.seed = 9;
-    let again = nest_job(&job, &workshop, &ToTheEnd).unwrap();
+    let again = nest_job(&job, &workshop, &Forgetful, &ToTheEnd).unwrap();
     let found = again.kept.runs[0].placements.iter().find(|at| at.locked).unwrap();
     near((found.x, found.y), (fixed.x, fixed.y));
     assert_ne!(again.kept.runs, nested.kept.runs);
     // Locked copies that overlap are refused with their number.
     let kept = job.sheet.kept.as_mut().unwrap();
     kept.runs[0].placements[4] = Placement { part: fixed.part, ..fixed };
-    let errors = nest_job(&job, &workshop, &ToTheEnd).unwrap_err();
+    let errors = nest_job(&job, &workshop, &Forgetful, &ToTheEnd).unwrap_err();
     assert!(errors[0].message.contains("1 pairs of locked copies overlap"), "{errors:?}");
 }
 
@@ -273,7 +276,7 @@ fn another_card_has_sheets_of_its_own_when_it_is_nested() {
     let (mut job, workshop) = (set(), workshop());
     job.pieces[1].stock = "ivory-cover-80".into();
     job.sheet.search.budget = 1.0;
-    let nested = nest_job(&job, &workshop, &ToTheEnd).unwrap();
+    let nested = nest_job(&job, &workshop, &Forgetful, &ToTheEnd).unwrap();
     for run in &nested.kept.runs {
         let first = run.placements[0].part == 1;
         assert!(run.placements.iter().all(|at| (at.part == 1) == first));
@@ -368,7 +371,7 @@ fn acts_reach_only_the_sheet_that_is_shown() {
     let more = Placement { copy: 3, x: 30.0, y: 30.0, ..Placement::default() };
     kept.runs.push(SheetRun { sheets: 4, placements: vec![more] });
     let ask = Arrange { run: 1, chosen: vec![0], what: Act::Move { x: 5.0, y: 0.0, snap: 0.0 } };
-    let moved = arrange(&job, &workshop(), &ask).unwrap();
+    let moved = arrange(&job, &workshop(), &Forgetful, &ask).unwrap();
     assert_eq!(moved.kept.runs[0], job.sheet.kept.as_ref().unwrap().runs[0]);
     assert_eq!(moved.kept.runs[1].sheets, 4);
     assert!((moved.kept.runs[1].placements[0].x - 35.0).abs() < 1e-9);

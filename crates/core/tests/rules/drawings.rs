@@ -20,7 +20,7 @@ fn group(layer: &str) -> Group {
 }
 
 /// A drawing of such lines, by layer, in units of which each is a millimetre.
-fn drawing(lines: &[(&str, &str)]) -> LineDrawing {
+pub fn drawing(lines: &[(&str, &str)]) -> LineDrawing {
     let drawn = lines.iter().map(|(layer, path)| (group(layer), BezPath::from_svg(path).unwrap()));
     let lines = Lines::gathered(Some(1.0), drawn, 0, 0).unwrap();
     let key = guessed(&lines);

@@ -2,6 +2,7 @@
 
 use aptum_core::geometry::Rect;
 use aptum_core::job::with_changes;
+use aptum_core::memory::Forgetful;
 use aptum_core::order_change::order_changes;
 use aptum_core::sheet::{
     Kept, LaidBlank, Machines, Made, Marks, Orientation, Placement, SheetRun, SheetSize, TakenBy,
@@ -26,7 +27,7 @@ fn runner_bean() -> Job {
 
 fn ways(job: &Job, workshop: &Workshop) -> Vec<Way> {
     let mut all = Vec::new();
-    all_ways(job, workshop, |way| {
+    all_ways(job, workshop, &Forgetful, |way| {
         all.push(way);
         true
     });
@@ -96,7 +97,7 @@ fn where_nothing_helps_the_limit_is_named() {
     );
     job.sheet.cutter = Some("reading-room-cutter".into());
     workshop.cutters.retain(|id, _| id.0 == "reading-room-cutter");
-    let text = ruled_out(&job, &workshop);
+    let text = ruled_out(&job, &workshop, &Forgetful);
     assert!(
         text.contains("the blank is 1014.8 mm × 840.2 mm") && text.contains("Reading-room cutter"),
         "{text}"
@@ -130,7 +131,7 @@ fn another_structure_holds_the_same() {
 #[test]
 fn marks_are_compared_by_what_they_leave_and_those_that_cannot_be_read_come_last() {
     let (job, workshop) = (tomato(), workshop());
-    let choices = compare_marks(&job, &workshop, || true);
+    let choices = compare_marks(&job, &workshop, &Forgetful, || true);
     assert_eq!(choices.len(), 3);
     let last = choices.last().unwrap();
     assert_eq!(last.set.name, "Four open crosses, coded");
@@ -145,21 +146,21 @@ fn marks_are_compared_by_what_they_leave_and_those_that_cannot_be_read_come_last
     }
     let mut bare = job;
     bare.pieces[0].face = None;
-    assert!(compare_marks(&bare, &workshop, || true).is_empty(), "nothing is printed");
+    assert!(compare_marks(&bare, &workshop, &Forgetful, || true).is_empty(), "nothing is printed");
 }
 
 #[test]
 fn the_best_marks_can_be_read_and_printed_and_leave_no_less() {
     let (job, mut workshop) = (tomato(), workshop());
     let mut shares = Vec::new();
-    let best = best_marks(&job, &workshop, |done| {
+    let best = best_marks(&job, &workshop, &Forgetful, |done| {
         shares.push(done);
         true
     })
     .unwrap();
     assert!(shares.windows(2).all(|pair| pair[0] < pair[1]));
     assert_ne!(best.state, State::Broken, "{:?}", best.trouble);
-    for choice in compare_marks(&job, &workshop, || true) {
+    for choice in compare_marks(&job, &workshop, &Forgetful, || true) {
         let fits = choice.state != State::Broken;
         assert!(!fits || best.per_sheet >= choice.per_sheet);
         assert!(!fits || best.per_sheet > choice.per_sheet || best.usable >= choice.usable - 1.0);
@@ -176,7 +177,7 @@ fn the_best_marks_can_be_read_and_printed_and_leave_no_less() {
     assert!(marks.clone().count() > 4 && marks.clone().all(|check| check.state != State::Broken));
     // A cutter that needs no marks has none that are best.
     workshop.cutters.get_mut(job.sheet.cutter.as_ref().unwrap()).unwrap().finds = Finds::Scan;
-    assert!(best_marks(&job, &workshop, |_| true).is_none());
+    assert!(best_marks(&job, &workshop, &Forgetful, |_| true).is_none());
 }
 
 #[test]
@@ -360,12 +361,12 @@ fn of_two_pieces_that_fit_nowhere_each_is_mended_in_turn() {
     job.pieces[0].form = too_large(150.0);
     job.pieces[1].form = too_large(170.0);
     for expected in [vec![1, 0], vec![0]] {
-        assert_eq!(misfits(&job, &workshop), expected);
+        assert_eq!(misfits(&job, &workshop, &Forgetful), expected);
         let found = ways(&job, &workshop);
         let smaller = found.iter().find(|way| way.kind == WayKind::Smaller).unwrap();
         job = applied(&job, smaller);
     }
-    assert_eq!(misfits(&job, &workshop), Vec::<usize>::new());
+    assert_eq!(misfits(&job, &workshop, &Forgetful), Vec::<usize>::new());
     let prepared = prepare(&job, &workshop).unwrap();
     assert!(prepared.misfit.is_none() && prepared.layout.laid > 0);
 }

@@ -2,6 +2,7 @@
 
 use aptum_core::check::State;
 use aptum_core::geometry::{Rect, Region, Vec2, polygon};
+use aptum_core::memory::Forgetful;
 use aptum_core::sheet::{
     Machines, MarkChoice, Orientation, best_marks, compare_marks, place_marks,
 };
@@ -43,24 +44,26 @@ fn a_retired_set_is_compared_only_while_the_job_uses_it() {
     for set in workshop.mark_sets.values_mut() {
         set.keeping = Keeping::Retired;
     }
-    let left: Vec<_> =
-        compare_marks(&job, &workshop, || true).into_iter().map(|choice| choice.id).collect();
+    let left: Vec<_> = compare_marks(&job, &workshop, &Forgetful, || true)
+        .into_iter()
+        .map(|choice| choice.id)
+        .collect();
     assert_eq!(left, [Some(used)]);
     job.sheet.marks = None;
-    assert!(compare_marks(&job, &workshop, || true).is_empty());
+    assert!(compare_marks(&job, &workshop, &Forgetful, || true).is_empty());
 }
 
 #[test]
 fn the_search_ends_when_it_is_told_to_and_keeps_what_it_has() {
     let (job, workshop) = (tomato(), workshop());
-    assert!(best_marks(&job, &workshop, |_| false).is_none());
+    assert!(best_marks(&job, &workshop, &Forgetful, |_| false).is_none());
     let mut asked = 0;
-    let some = best_marks(&job, &workshop, |_| {
+    let some = best_marks(&job, &workshop, &Forgetful, |_| {
         asked += 1;
         asked <= 5
     });
     assert_eq!(asked, 6);
-    let all = best_marks(&job, &workshop, |_| true).unwrap();
+    let all = best_marks(&job, &workshop, &Forgetful, |_| true).unwrap();
     let some = some.unwrap();
     assert!((readable(&some), some.per_sheet) <= (readable(&all), all.per_sheet));
 }
@@ -74,7 +77,7 @@ fn wider_keep_clears_leave_less() {
     let mut before = f64::INFINITY;
     for keep_clear in [0.0, 1.0, 3.0, 8.0, 20.0] {
         workshop.mark_sets.get_mut(&id).unwrap().keep_clear = keep_clear;
-        let choices = compare_marks(&job, &workshop, || true);
+        let choices = compare_marks(&job, &workshop, &Forgetful, || true);
         let own = choices.iter().find(|choice| choice.id.as_ref() == Some(&id)).unwrap();
         assert!(own.usable <= before + 1e-6, "{keep_clear}: {} of {before}", own.usable);
         before = own.usable;
@@ -88,7 +91,7 @@ fn crosshairs_get_crosses_or_angles_of_the_size_in_use() {
     let (job, mut workshop) = (tomato(), workshop());
     workshop.cutters.get_mut(job.sheet.cutter.as_ref().unwrap()).unwrap().finds = Finds::Crosshairs;
     let in_use = &workshop.mark_sets[job.sheet.marks.as_ref().unwrap()];
-    let best = best_marks(&job, &workshop, |_| true).unwrap();
+    let best = best_marks(&job, &workshop, &Forgetful, |_| true).unwrap();
     assert_ne!(best.set.mark.name(), MarkShapeName::Dot, "nobody sets a crosshair on a blot");
     assert!((best.set.mark.extent() - in_use.mark.extent()).abs() < 1e-9);
     assert!((best.set.keep_clear - in_use.keep_clear).abs() < 1e-9);
@@ -124,7 +127,7 @@ proptest! {
         let printer = printer.clone();
         let cutter = workshop.cutters.get_mut(job.sheet.cutter.as_ref().unwrap()).unwrap();
         cutter.finds = Finds::Eye(eye.clone());
-        let best = best_marks(&job, &workshop, |_| true);
+        let best = best_marks(&job, &workshop, &Forgetful, |_| true);
         prop_assert!(best.is_some());
         let best = best.unwrap();
         prop_assert!(best.set.validate(Unit::Mm).is_ok());
@@ -151,7 +154,7 @@ proptest! {
         let falls = |mark: &Rect| all.iter().any(|own| (own.center() - mark.center()).hypot() < 0.5
             && (own.width() - mark.width()).abs() < 0.1);
         prop_assert!(matches!(best.set.tell, Tell::Numeral | Tell::SheetCode) || !turned.iter().all(falls));
-        for choice in compare_marks(&job, &workshop, || true).iter().filter(|choice| readable(choice)) {
+        for choice in compare_marks(&job, &workshop, &Forgetful, || true).iter().filter(|choice| readable(choice)) {
             prop_assert!(!readable(&best) || best.per_sheet >= choice.per_sheet, "{}", choice.set.name);
         }
     }
@@ -169,7 +172,7 @@ proptest! {
         let from = if from_print { DistanceFrom::PrintableEdge } else { DistanceFrom::PaperEdge };
         let set = MarkSet { across, along, keep_clear, first, from, ..like };
         workshop.mark_sets.insert(id.clone(), set.clone());
-        let choices = compare_marks(&job, &workshop, || true);
+        let choices = compare_marks(&job, &workshop, &Forgetful, || true);
         let choice = choices.iter().find(|choice| choice.id.as_ref() == Some(&id)).unwrap();
         job.sheet.marks = Some(id);
         let prepared = prepare(&job, &workshop).unwrap();

@@ -4,6 +4,7 @@ use std::path::Path;
 use std::sync::atomic::{AtomicU32, Ordering};
 
 use aptum_core::check::State;
+use aptum_core::memory::Forgetful;
 use aptum_core::sheet::nest::{Found, Watch};
 use aptum_core::sheet::{Amount, Placement, SheetRun, Turning};
 use aptum_core::{Job, Prepared, Workshop, nest_job, prepare};
@@ -47,7 +48,7 @@ impl Watch for Briefly {
 }
 
 fn nested(job: &Job, workshop: &Workshop, moves: u32) -> Prepared {
-    let found = nest_job(job, workshop, &Briefly::new(moves)).unwrap();
+    let found = nest_job(job, workshop, &Forgetful, &Briefly::new(moves)).unwrap();
     let mut kept = job.clone();
     kept.sheet.kept = Some(found.kept);
     prepare(&kept, workshop).unwrap()
@@ -90,7 +91,7 @@ fn copies_are_turned_only_as_the_job_allows() {
     for mut job in jobs().into_iter().step_by(6) {
         for turning in [Turning::Free, Turning::Quarter, Turning::Grain, Turning::Upright] {
             job.sheet.turning = turning;
-            let found = nest_job(&job, &workshop, &Briefly::new(5)).unwrap();
+            let found = nest_job(&job, &workshop, &Forgetful, &Briefly::new(5)).unwrap();
             let placements: Vec<_> =
                 found.kept.runs.iter().flat_map(|run: &SheetRun| &run.placements).collect();
             assert!(
@@ -129,7 +130,7 @@ fn a_search_that_may_not_begin_still_gives_its_first_layout() {
     let workshop = workshop();
     for job in jobs().into_iter().take(6) {
         let watch = Briefly::new(0);
-        let found = nest_job(&job, &workshop, &watch).unwrap();
+        let found = nest_job(&job, &workshop, &Forgetful, &watch).unwrap();
         assert!(!found.is_complete, "{}", job.name);
         let rows = prepare(&job, &workshop).unwrap();
         if rows.layout.laid > 0 {

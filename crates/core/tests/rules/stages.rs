@@ -3,9 +3,13 @@
 use std::collections::HashMap;
 use std::sync::Mutex;
 
+use aptum_core::form::Form;
 use aptum_core::job::with_field;
 use aptum_core::memory::{Key, Made, Memory};
-use aptum_core::{InputError, Job, Workshop, prepare, prepare_with};
+use aptum_core::sheet::ruled_out;
+use aptum_core::{InputError, Job, State, Workshop, prepare, prepare_with};
+
+use crate::drawings::drawing;
 
 #[derive(Default)]
 struct Notebook {
@@ -74,6 +78,22 @@ fn a_stage_is_made_again_only_when_what_it_reads_changes() {
     let marks = nearer.mark_sets.get_mut(job.sheet.marks.as_ref().unwrap()).unwrap();
     marks.across += 1.0;
     assert_eq!(made(&job, &nearer), ["laid"], "marks fold no carton and draw no face");
+}
+
+/// A piece that fits nowhere is tried on every other sheet, and drawn for none of them.
+#[test]
+fn ways_to_fit_draw_a_drawing_no_second_time() {
+    let (mut job, workshop) = tomato();
+    let square = [("cut", "M0 0H900V900H0Z"), ("crease", "M450 0V900")];
+    job.pieces[0].form = Form::of_drawing(drawing(&square));
+    job.pieces[0].face = None;
+    let notebook = Notebook::default();
+    let prepared = prepare_with(&job, &workshop, &notebook).unwrap();
+    let across = prepared.checks.iter().find(|check| check.id == "blank-across").unwrap();
+    assert_eq!(across.state, State::Broken);
+    assert_eq!(notebook.made(), ["formed", "faced", "laid"]);
+    assert!(!ruled_out(&job, &workshop, &notebook).is_empty());
+    assert_eq!(notebook.made(), [""; 0]);
 }
 
 /// What is remembered is what would be made.

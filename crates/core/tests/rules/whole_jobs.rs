@@ -7,6 +7,7 @@ use aptum_core::error::Change;
 use aptum_core::form::Form;
 use aptum_core::geometry::{BezPath, Rect, Region};
 use aptum_core::job::{JobPiece, with_changes};
+use aptum_core::memory::Forgetful;
 use aptum_core::sheet::{Amount, Orientation, Placement, Turning, misfits};
 use aptum_core::workshop::RecordId;
 use aptum_core::{Job, Prepared, State, Workshop, prepare};
@@ -174,7 +175,7 @@ proptest! {
             prop_assert!(layout.laid <= wanted, "{} of {wanted}", layout.laid);
         }
         // What fits is laid, all of it.
-        if misfits(&job, &workshop).is_empty() && job.sheet.kept.is_none() {
+        if misfits(&job, &workshop, &Forgetful).is_empty() && job.sheet.kept.is_none() {
             prop_assert!(layout.laid >= wanted, "{} of {wanted} though each fits", layout.laid);
         }
         let order = &prepared.order;
@@ -210,7 +211,7 @@ proptest! {
                     other.id == check.id && other.label == check.label && other.state == State::Broken
                 });
                 // Of several pieces that fit nowhere one is mended, and the check then speaks of the next.
-                let fewer = || misfits(&changed, &workshop).len() < misfits(&job, &workshop).len();
+                let fewer = || misfits(&changed, &workshop, &Forgetful).len() < misfits(&job, &workshop, &Forgetful).len();
                 let less = still.is_none_or(|still| missing(still) < missing(check)) || fewer();
                 prop_assert!(less, "{} ({}) → {} does not help", check.label, check.id, remedy.text);
             }

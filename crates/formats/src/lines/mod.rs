@@ -171,15 +171,15 @@ pub fn frame(bytes: &[u8], page: usize) -> Option<Rect> {
 }
 
 #[derive(Serialize, Deserialize)]
-struct Kept {
+struct Kept<L> {
     drawing_lines: u32,
     #[serde(flatten)]
-    lines: Lines,
+    lines: L,
 }
 
 /// Lines as they are kept.
 #[must_use]
-pub fn kept(lines: Lines) -> Vec<u8> {
+pub fn kept(lines: &Lines) -> Vec<u8> {
     serde_json::to_vec(&Kept { drawing_lines: 1, lines }).unwrap_or_default()
 }
 
@@ -197,21 +197,29 @@ pub fn look_at(bytes: &[u8]) -> Result<Lines, ReadError> {
     if bytes.len() > LARGEST_KEPT {
         return Err(ReadError::Large(bytes.len()));
     }
-    let read: Result<Kept, _> = serde_json::from_slice(bytes);
+    let read: Result<Kept<Lines>, _> = serde_json::from_slice(bytes);
     let Kept { lines, .. } = read.map_err(|error| ReadError::Damaged(error.to_string()))?;
     lines.checked()?;
     Ok(lines)
 }
 
+/// The lines that are kept as a blob: remembered, or as `read` gives them.
+fn of_blob(
+    id: &BlobId,
+    memory: &dyn Memory,
+    read: impl Fn() -> Option<Lines>,
+) -> Option<Arc<Lines>> {
+    recalled(memory, "lines", id, || read().ok_or_else(Vec::new)).ok().map(|(_, lines)| lines)
+}
+
+/// Remembers lines that were just kept, so that they need not be read again.
+pub fn remember(id: &BlobId, lines: &Lines, memory: &dyn Memory) {
+    of_blob(id, memory, || Some(lines.clone()));
+}
+
 /// Reads the lines of all drawings of a form, mended; those that are missing stay unread.
 pub fn read_into(form: &mut Form, blobs: &dyn Blobs, memory: &dyn Memory) {
-    let read = |id: &BlobId| {
-        let made = recalled(memory, "lines", id, || {
-            let bytes = blobs.bytes(id).ok_or_else(Vec::new)?;
-            look_at(&bytes).map_err(|_| Vec::new())
-        });
-        made.ok().map(|(_, lines): (_, Arc<Lines>)| lines)
-    };
+    let read = |id: &BlobId| of_blob(id, memory, || look_at(&blobs.bytes(id)?).ok());
     for (id, lines) in form.drawn_lines_mut() {
         *lines = ReadLines(read(id));
     }

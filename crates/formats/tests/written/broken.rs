@@ -67,7 +67,7 @@ fn corpus() -> [(&'static str, Vec<Vec<u8>>); 5] {
         <g clip-path="url(#c)"><rect width="30" height="20"/></g><use href="#s" width="12" height="9"/>
         <text x="3" y="9">Fen</text></svg>"##
         .to_vec();
-    let read = kept(brought(&small, 1).unwrap());
+    let read = kept(&brought(&small, 1).unwrap());
     let dxf = ["old.dxf", "millimetres.dxf", "inches.dxf"].map(of_table);
     [
         ("SVG", vec![svg, small, of_table("transforms.svg")]),

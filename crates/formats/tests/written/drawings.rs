@@ -61,7 +61,7 @@ fn lengths_and_sizes_are_those_that_general_libraries_find() {
 #[test]
 fn what_is_kept_reads_back_the_same() {
     let lines = brought(&std::fs::read(folder().join("millimetres.dxf")).unwrap(), 1).unwrap();
-    let bytes = kept(lines.clone());
+    let bytes = kept(&lines);
     assert_eq!(look_at(&bytes).unwrap(), lines);
     assert_eq!(aptum_formats::content::Content::of(&bytes).unwrap().extension(), "json");
     assert!(look_at(&bytes[..bytes.len() / 2]).is_err());

@@ -518,7 +518,7 @@ fn a_nested_layout_goes_out_as_it_lies() {
     let mut job = job(include_str!("../../../../demo/jobs/spring-table-set.json"));
     job.sheet.turning = aptum_core::sheet::Turning::Free;
     job.sheet.search.budget = 1.0;
-    let nested = nest_job(&job, &workshop(), &ToTheEnd).unwrap();
+    let nested = nest_job(&job, &workshop(), &Forgetful, &ToTheEnd).unwrap();
     job.sheet.kept = Some(nested.kept);
     let prepared = prepare(&job, &workshop()).unwrap();
     assert_eq!(goes_out_as_it_lies(&job, &prepared), 20);
@@ -538,7 +538,8 @@ impl Blobs for DemoPictures {
             let files = std::fs::read_dir(format!("{demo}/{folder}")).unwrap();
             files.map(|file| std::fs::read(file.unwrap().path()).unwrap())
         };
-        let lines = within("drawings").map(|bytes| lines::kept(lines::brought(&bytes, 1).unwrap()));
+        let lines =
+            within("drawings").map(|bytes| lines::kept(&lines::brought(&bytes, 1).unwrap()));
         within("pictures")
             .chain(lines)
             .find_map(|bytes| (hex::encode(Sha256::digest(&bytes)) == id.0).then(|| bytes.into()))

@@ -5,7 +5,7 @@ use aptum_core::blob::Origin;
 use aptum_core::form::{Form, LineDrawing};
 use aptum_core::lines::{LineKey, guessed};
 use aptum_formats::content::Content;
-use aptum_formats::lines::{LARGEST, ReadError, brought, kept};
+use aptum_formats::lines::{LARGEST, ReadError, brought, kept, remember};
 use rocket::data::{Data, ToByteUnit};
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
@@ -17,7 +17,7 @@ use super::Problem;
 use super::body::Body;
 use super::starts::job_of_drawing;
 use crate::desk::Desk;
-use crate::shelf::with_lines;
+use crate::shelf::{shelf, with_lines};
 
 /// A drawing that was brought in.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -48,7 +48,8 @@ pub async fn bring(
     let (lines, bytes) = desk
         .picture(move |_| {
             let lines = brought(&bytes, page.unwrap_or(1))?;
-            Ok((lines.clone(), kept(lines)))
+            let bytes = kept(&lines);
+            Ok((lines, bytes))
         })
         .await?;
     let key = guessed(&lines);
@@ -58,6 +59,7 @@ pub async fn bring(
     let origin = Origin { name: name.chars().take(200).collect(), ..Origin::default() };
     desk.write(move |store| {
         let id = store.add_blob(Content::Lines, &bytes)?;
+        remember(&id, &lines, shelf());
         let drawing = LineDrawing::new(id, origin, key).folding_as(lines.folding);
         let job = job_of_drawing(&*store.workshop()?, drawing.clone());
         Ok(Json(BroughtDrawing { drawing, job, size }))

@@ -11,7 +11,7 @@ use aptum_core::sheet::{
 };
 use aptum_core::units::{measure_area, product};
 use aptum_core::workshop::{MarkSet, RecordId};
-use aptum_core::{Job, Prepared, Workshop, prepare};
+use aptum_core::{Job, Prepared, Workshop, prepare_with};
 use rocket::http::ContentType;
 use rocket::response::{self, Responder};
 use rocket::{Request, Response, State, post};
@@ -25,7 +25,7 @@ use super::preview::money;
 use super::tasks::{Events, Tasks};
 use crate::desk::Desk;
 use crate::sending;
-use crate::shelf::{furnished, prepared};
+use crate::shelf::{furnished, prepared, shelf};
 
 /// A mark set with what it leaves.
 #[derive(Debug, Serialize, JsonSchema, TS)]
@@ -138,7 +138,7 @@ fn choice_view(
     let id = choice.id.clone().unwrap_or_else(|| RecordId("tried".to_owned()));
     with.mark_sets.insert(id.clone(), choice.set.clone());
     let plan = SheetPlan { marks: Some(id), kept: None, ..job.sheet.clone() };
-    let prepared = prepare(&Job { sheet: plan, ..job.clone() }, &with).ok()?;
+    let prepared = prepare_with(&Job { sheet: plan, ..job.clone() }, &with, shelf()).ok()?;
     let (copies, room) =
         (i64::from(choice.per_sheet) - i64::from(now.per_sheet), choice.usable - now.usable);
     let copies = match copies {
@@ -179,7 +179,7 @@ pub async fn compare(desk: &State<Desk>, job: Body<Job>) -> Result<Answer, Probl
         let (job, workshop) = (furnished(&job.0, store).into_owned(), store.workshop()?);
         prepared(&job, &workshop, store)?;
         Ok(move |goes_on: &mut dyn FnMut() -> bool| {
-            let choices = compare_marks(&job, &workshop, &mut *goes_on);
+            let choices = compare_marks(&job, &workshop, shelf(), &mut *goes_on);
             let Some(now) = in_use(&job, &choices) else { return Vec::new() };
             let each = choices.iter().take_while(|_| goes_on());
             each.filter_map(|choice| choice_view(&job, &workshop, now, choice)).collect()
@@ -207,11 +207,11 @@ pub async fn best(
 ) -> Result<Events, Problem> {
     let (job, workshop) = usable(desk, job.0).await?;
     tasks.run(None, LONGEST, move |sender| {
-        let found = best_marks(&job, &workshop, |done| {
+        let found = best_marks(&job, &workshop, shelf(), |done| {
             sender.send("progress", &MarksProgress { done });
             sender.goes_on()
         });
-        let choices = compare_marks(&job, &workshop, || sender.goes_on());
+        let choices = compare_marks(&job, &workshop, shelf(), || sender.goes_on());
         let view = found.and_then(|found| {
             let now = in_use(&job, &choices).unwrap_or(&found);
             choice_view(&job, &workshop, now, &found)
@@ -229,17 +229,17 @@ pub async fn ways(
 ) -> Result<Events, Problem> {
     let (job, workshop) = usable(desk, job.0).await?;
     tasks.run(None, LONGEST, move |sender| {
-        let misfits = misfits(&job, &workshop);
+        let misfits = misfits(&job, &workshop, shelf());
         let piece = misfits.first().copied().unwrap_or(0);
         let mut found = 0;
-        let any = all_ways(&job, &workshop, |way| {
+        let any = all_ways(&job, &workshop, shelf(), |way| {
             if let Some(view) = way_view(&way, piece, &workshop) {
                 found += 1;
                 sender.send("way", &view);
             }
             sender.goes_on()
         });
-        let ruled_out = (!any).then(|| ruled_out(&job, &workshop));
+        let ruled_out = (!any).then(|| ruled_out(&job, &workshop, shelf()));
         let others = u32::try_from(misfits.len().saturating_sub(1)).unwrap_or(u32::MAX);
         let named = job.pieces.get(piece).filter(|_| job.pieces.len() > 1);
         let piece = named.map(|piece| piece.own_name().to_owned());
@@ -249,7 +249,7 @@ pub async fn ways(
 
 /// A way with what it makes of the piece in question.
 fn way_view(way: &Way, piece: usize, workshop: &Workshop) -> Option<WayView> {
-    let prepared = prepare(&way.job, workshop).ok()?;
+    let prepared = prepare_with(&way.job, workshop, shelf()).ok()?;
     let unit = way.job.unit;
     let flat = &prepared.pieces.get(piece)?.flat;
     let mut figures =

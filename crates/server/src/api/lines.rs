@@ -189,7 +189,7 @@ pub async fn set_free(desk: &State<Desk>, ask: Body<FreeAsk>) -> Result<Json<Fre
             Ok((lines, drawing, face.map(|(face, part)| face.set_free(part))))
         })
         .await?;
-    let bytes = kept(lines);
+    let bytes = kept(&lines);
     desk.write(move |store| {
         let lines = store.add_blob(Content::Lines, &bytes)?;
         Ok(Json(FreedView { drawing: LineDrawing { lines, ..drawing }, face }))

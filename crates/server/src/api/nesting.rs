@@ -17,7 +17,7 @@ use super::Problem;
 use super::body::Body;
 use super::tasks::{Events, Pace, Sender, Tasks};
 use crate::desk::Desk;
-use crate::shelf::{furnished, prepared};
+use crate::shelf::{furnished, prepared, shelf};
 
 /// A layout on the way, or the last one.
 #[derive(Debug, Clone, Serialize, JsonSchema, TS)]
@@ -109,7 +109,7 @@ pub async fn nest(
         let blanks = prepared(&job, &workshop, &NoBlobs)
             .map_or_else(|_| Vec::new(), |done| done.layout.blanks.clone());
         let following = Following { sender, start: Instant::now(), blanks, pace: Pace::default() };
-        match nest_job(&job, &workshop, &following) {
+        match nest_job(&job, &workshop, shelf(), &following) {
             Ok(nested) => sender.send(
                 "done",
                 &NestProgress {
@@ -138,7 +138,7 @@ pub async fn arrange_copies(
     let ArrangeAsk { job, arrange: what } = ask.0;
     desk.quick(move |store| {
         let job = furnished(&job, store);
-        Ok(Json(arrange(&job, &*store.workshop()?, &what)?))
+        Ok(Json(arrange(&job, &*store.workshop()?, shelf(), &what)?))
     })
     .await
 }

@@ -225,7 +225,7 @@ pub async fn returned(
         } else {
             let key = guessed(&lines);
             lines.checked().map_err(|error| Problem::drawing(422, error.to_string()))?;
-            let blob = store.add_blob(Content::Lines, &kept(lines.clone()))?;
+            let blob = store.add_blob(Content::Lines, &kept(&lines))?;
             let mut drawing = LineDrawing::new(blob, origin, key);
             drawing.read = ReadLines(Some(Arc::new(lines)));
             job_of_lines(&job, &workshop, &found, drawing, art.as_ref())?

@@ -5,6 +5,7 @@ use std::process::{Command, Output};
 use aptum::store::Store;
 use aptum::{demo, output};
 use aptum_core::blob::NoBlobs;
+use aptum_core::memory::Forgetful;
 use aptum_core::sheet::nest::{Found, Watch};
 use aptum_core::{Job, prepare};
 use aptum_formats::archive::JobFile;
@@ -132,7 +133,7 @@ fn a_job_of_several_pieces_is_checked_piece_by_piece_and_its_layout_goes_out() {
     };
     assert_eq!(sheets(&job, "rows"), 2);
     job.sheet.turning = aptum_core::sheet::Turning::Quarter;
-    let nested = aptum_core::nest_job(&job, &workshop, &FirstAlone).unwrap();
+    let nested = aptum_core::nest_job(&job, &workshop, &Forgetful, &FirstAlone).unwrap();
     job.sheet.kept = Some(nested.kept);
     let laid = prepare(&job, &workshop).unwrap().layout.each_sheet().count();
     assert_eq!(sheets(&job, "nested"), laid);

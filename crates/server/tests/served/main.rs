@@ -21,6 +21,7 @@ mod pictures;
 mod races;
 mod rehearsals;
 mod sheet;
+mod shelf;
 mod store;
 mod talks;
 mod tooling;

@@ -1095,7 +1095,7 @@ labels: Array<LabelView>,
 /**
  * Creases and inner cuts.
  */
-lines: Array<LineView>, panels: Array<PanelView>, 
+lines: Array<LinesView>, panels: Array<PanelView>, 
 /**
  * The same as layers lie on them.
  */
@@ -2037,11 +2037,7 @@ export type LineUpAsk = { job: Job, piece: PieceId,
  */
 layers: Array<LayerId>, how: LineUp, };
 
-export type LineView = { 
-/**
- * What it is known by among the blank's lines.
- */
-id: string, kind: LineKind, 
+export type LinesView = { kind: LineKind, 
 /**
  * SVG path data, mm.
  */
@@ -2900,7 +2896,7 @@ size: [number, number], size_text: string, outline: string,
 /**
  * What is done along the outline.
  */
-edge: LineKind, openings: string, lines: Array<LineView>, 
+edge: LineKind, openings: string, lines: Array<LinesView>, 
 /**
  * True where it lies mirrored on sheets.
  */

@@ -6,7 +6,7 @@ use super::{AddOn, AddOnKind, CARD, CutOut, OFFERED};
 use crate::LineKind;
 use crate::error::{Change, Faults, InputError, Remedy};
 use crate::form::Part;
-use crate::form::checks::between;
+use crate::geometry::between;
 use crate::geometry::{Outline, flattened, gap};
 use crate::stroke::{Perforation, Stroke, StrokeSource};
 use crate::units::{Unit, measure};

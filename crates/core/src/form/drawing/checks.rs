@@ -30,7 +30,7 @@ pub(super) fn checks(
 }
 
 fn scale(facts: &DrawingFacts, unit: Unit) -> Check {
-    let bounds = facts.bounds();
+    let bounds = facts.bounds;
     let size = format!(
         "{} × {}",
         measure(bounds.width() * facts.unit, unit),

@@ -10,7 +10,7 @@ use crate::LineKind;
 use crate::error::{Faults, InputError, Remedy};
 use crate::form::{Part, PlacedPanel};
 use crate::geometry::Outline;
-use crate::lines::{Lines, Meaning, around_stroke, copies, joined, with_arcs};
+use crate::lines::{Lines, Meaning, around_stroke, copies, is_as_long, joined, with_arcs};
 use crate::stroke::{Perforation, Stroke, StrokeSource};
 use crate::units::Unit;
 
@@ -42,9 +42,10 @@ impl LineDrawing {
                 Remedy::advice("Bring it in again, or take the job from where the drawing is"),
             )]
         })?;
-        let (mm, is_scaled) = self.unit(&lines)?;
+        let bounds = lines.bounds();
+        let (mm, is_scaled) = self.unit(&lines, bounds)?;
         let sorted = Sorted::of(self, &lines, mm);
-        Ok(sorted.blank(lines, mm, is_scaled))
+        Ok(sorted.blank(lines, bounds, mm, is_scaled))
     }
 }
 
@@ -71,7 +72,7 @@ struct Sorted {
 /// Of which group the lines are on which a place lies that was drawn: places to a thousandth of a millimetre.
 #[derive(Default)]
 struct Origins {
-    at: HashMap<(i64, i64), Vec<usize>>,
+    at: HashMap<(i64, i64), (usize, Vec<usize>)>,
     slugs: Vec<Arc<str>>,
 }
 
@@ -83,9 +84,10 @@ impl Origins {
 
     fn note(&mut self, path: &BezPath, group: usize) {
         for at in path.elements().iter().filter_map(PathEl::end_point) {
-            let of = self.at.entry(Self::place(at)).or_default();
-            if !of.contains(&group) {
-                of.push(group);
+            // Most places are of one group, for which nothing is set aside.
+            let (first, more) = self.at.entry(Self::place(at)).or_insert((group, Vec::new()));
+            if *first != group && !more.contains(&group) {
+                more.push(group);
             }
         }
     }
@@ -94,8 +96,9 @@ impl Origins {
     fn group(&self, path: &BezPath) -> Option<Arc<str>> {
         let mut counts = vec![0_usize; self.slugs.len()];
         for at in path.elements().iter().filter_map(PathEl::end_point) {
-            for group in self.at.get(&Self::place(at)).into_iter().flatten() {
-                counts[*group] += 1;
+            if let Some((first, more)) = self.at.get(&Self::place(at)) {
+                counts[*first] += 1;
+                more.iter().for_each(|group| counts[*group] += 1);
             }
         }
         let most = counts.iter().copied().max().filter(|most| *most > 0)?;
@@ -158,9 +161,7 @@ impl Sorted {
         own.unnamed = is_open.into_iter().filter(|is_open| *is_open).count();
         for (kind, mut paths) in by_kind {
             let before = paths.len();
-            paths.retain(|path| {
-                path.segments().map(|segment| segment.arclen(1e-3)).sum::<f64>() >= drawing.crumb
-            });
+            paths.retain(|path| is_as_long(path, drawing.crumb));
             own.crumbs += before - paths.len();
             let once = copies(paths);
             own.doubles += once.doubles;
@@ -195,7 +196,14 @@ impl Sorted {
         own
     }
 
-    fn blank(mut self, lines: Arc<Lines>, mm: f64, is_scaled: bool) -> (Part, DrawingFacts) {
+    /// The blank of lines that lie within bounds, in units of the file.
+    fn blank(
+        mut self,
+        lines: Arc<Lines>,
+        within: Rect,
+        mm: f64,
+        is_scaled: bool,
+    ) -> (Part, DrawingFacts) {
         // What is kissed around is the outline where nothing is cut through.
         let edge = [LineKind::Cut, LineKind::KissCut].into_iter().find_map(|kind| {
             let outer = self.take_outer(kind);
@@ -205,7 +213,7 @@ impl Sorted {
             self.kinds.entry(kind).or_default().extend(again);
         }
         let is_closed = edge.is_some();
-        let all = Affine::scale(mm).transform_rect_bbox(lines.bounds());
+        let all = Affine::scale(mm).transform_rect_bbox(within);
         let (kind, outline) = edge.unwrap_or_else(|| {
             // A frame that is not cut, so that what there is can be seen and mended.
             (LineKind::Guide, all.inflate(0.5, 0.5).to_path(0.1))
@@ -242,6 +250,7 @@ impl Sorted {
         part.panels = vec![PlacedPanel::plain(WHOLE, part.outline.clone())];
         let gap = (!is_closed).then(|| least_gap(&self.loose)).flatten();
         let facts = DrawingFacts {
+            bounds: within,
             unit: mm,
             is_scaled,
             to_blank: shift * Affine::scale(mm),
@@ -279,17 +288,21 @@ impl Sorted {
         let is_ring = |path: &BezPath| {
             path.elements().last() == Some(&PathEl::ClosePath) && path.area().abs() > 1.0
         };
-        let (mut rings, mut rest): (Vec<_>, Vec<_>) =
+        let (rings, mut rest): (Vec<_>, Vec<_>) =
             paths.into_iter().partition(|(path, _)| is_ring(path));
-        rings.sort_by(|(one, _), (other, _)| other.area().abs().total_cmp(&one.area().abs()));
+        let mut rings: Vec<_> = rings.into_iter().map(|own| (own.0.area().abs(), own)).collect();
+        rings.sort_by(|(one, _), (other, _)| other.total_cmp(one));
         let mut known: Vec<(Rect, Outline)> = Vec::new();
-        for (path, times) in rings {
+        for (_, (path, times)) in rings {
             let bounds = path.bounding_box();
             let start = path.elements().first().and_then(PathEl::end_point).unwrap_or_default();
             let is_inside = known.iter().any(|(around, ring)| {
                 around.inflate(1e-6, 1e-6).contains_rect(bounds) && ring.holds(start)
             });
-            match Outline::of_path(&path).filter(|_| !is_inside && known.len() < MOST_OUTER) {
+            match (!is_inside && known.len() < MOST_OUTER)
+                .then(|| Outline::of_path(&path))
+                .flatten()
+            {
                 Some(ring) => {
                     outer.extend(path.iter());
                     known.push((bounds, ring));

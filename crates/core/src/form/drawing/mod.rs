@@ -150,6 +150,8 @@ pub struct PrintedLine {
 pub struct DrawingFacts {
     /// What was read.
     pub lines: Arc<Lines>,
+    /// How large the drawing is, in its own units.
+    pub bounds: Rect,
     /// How long a unit of it is, mm.
     pub unit: f64,
     /// False where nobody has said how long a unit is.
@@ -279,10 +281,9 @@ impl LineDrawing {
     }
 
     /// How long a unit of it is, mm, and whether anybody has said so.
-    fn unit(&self, lines: &Lines) -> Result<(f64, bool), Vec<InputError>> {
+    fn unit(&self, lines: &Lines, bounds: Rect) -> Result<(f64, bool), Vec<InputError>> {
         let told = self.scale.or_else(|| lines.unit.map(|_| Scale::Stated));
         let scale = told.unwrap_or(PROVISIONAL);
-        let bounds = lines.bounds();
         let unit = scale.unit(lines.unit).ok_or_else(|| {
             vec![InputError::plain(
                 "form.drawing.scale",
@@ -329,13 +330,5 @@ impl LineDrawing {
         let joining = figure("join", self.join, join(), JOINS, words);
         let words = ["Shortest line", "What is shorter is left out."];
         vec![joining, figure("crumb", self.crumb, crumb(), CRUMBS, words)]
-    }
-}
-
-impl DrawingFacts {
-    /// How large the drawing is in its own units.
-    #[must_use]
-    pub fn bounds(&self) -> Rect {
-        self.lines.bounds()
     }
 }

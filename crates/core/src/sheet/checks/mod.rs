@@ -18,6 +18,7 @@ use crate::face::{Coverage, LayerKind};
 use crate::form::Role;
 use crate::geometry::path_text;
 use crate::job::Job;
+use crate::memory::Memory;
 use crate::records::Records;
 use crate::sheet::{Ground, OnGround};
 use crate::units::measure;
@@ -31,12 +32,14 @@ pub(crate) fn sheet_checks(
     ground: &Ground,
     layout: &Layout,
     misfit: Option<&Misfit>,
+    memory: &dyn Memory,
 ) -> Vec<Check> {
     let (drawn, at) = ground.critical();
     let piece = &drawn.blanks[at];
     let number = drawn.first + at;
     let ways = OnceCell::new();
-    let scene = Scene { job, workshop, records, ground, piece, number, layout, misfit, ways };
+    let scene =
+        Scene { job, workshop, records, ground, piece, number, layout, misfit, memory, ways };
     let mut checks = scene.blank();
     checks.extend(scene.copies());
     checks.extend(scene.machines());
@@ -59,10 +62,12 @@ pub(crate) fn mark_checks(
     records: &Records<'_>,
     ground: &Ground,
     layout: &Layout,
+    memory: &dyn Memory,
 ) -> Vec<Check> {
     let (drawn, at) = ground.critical();
     let (piece, number, ways) = (&drawn.blanks[at], drawn.first + at, OnceCell::new());
-    Scene { job, workshop, records, ground, piece, number, layout, misfit: None, ways }.marks()
+    Scene { job, workshop, records, ground, piece, number, layout, misfit: None, memory, ways }
+        .marks()
 }
 
 struct Scene<'a> {
@@ -76,6 +81,7 @@ struct Scene<'a> {
     number: usize,
     layout: &'a Layout,
     misfit: Option<&'a Misfit>,
+    memory: &'a dyn Memory,
     ways: OnceCell<Vec<Remedy>>,
 }
 
@@ -106,7 +112,7 @@ impl Scene<'_> {
 
     /// Worked out once, and only when something does not fit.
     fn ways(&self) -> Vec<Remedy> {
-        self.ways.get_or_init(|| ways_to_fit(self.job, self.workshop)).clone()
+        self.ways.get_or_init(|| ways_to_fit(self.job, self.workshop, self.memory)).clone()
     }
 
     /// What makes this piece fit. The ways of the job are those of its piece that fits least; another goes its own.
@@ -117,7 +123,7 @@ impl Scene<'_> {
         }
         let mut alone = self.job.clone();
         alone.pieces.retain(|other| other.id == own.id);
-        ways_to_fit(&alone, self.workshop)
+        ways_to_fit(&alone, self.workshop, self.memory)
     }
 
     /// The turn in which the copies lie, or in which the piece misses by least.

@@ -16,7 +16,7 @@ use self::turned::turned;
 use crate::error::{Change, Remedy, Setting};
 use crate::form::Form;
 use crate::job::Job;
-use crate::memory::Forgetful;
+use crate::memory::Memory;
 use crate::records::Records;
 use crate::sheet::Ground;
 use crate::units::measure;
@@ -56,17 +56,17 @@ pub enum WayKind {
 
 /// The ways out for a piece that fits nowhere, the least disturbing first. Without any, says so. Those that take
 /// long to work out are left to [`all_ways`].
-pub(crate) fn ways_to_fit(job: &Job, workshop: &Workshop) -> Vec<Remedy> {
+pub(crate) fn ways_to_fit(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> Vec<Remedy> {
     let quick = turned(job)
         .chain(other_marks(job, workshop))
         .chain(other_sheets(job, workshop))
-        .filter(|way| fits(&way.job, workshop));
+        .filter(|way| fits(&way.job, workshop, memory));
     let mut ways: Vec<Remedy> =
-        quick.chain(smaller(job, workshop)).map(|way| laid_anew(job, way).remedy).collect();
+        quick.chain(smaller(job, workshop, memory)).map(|way| laid_anew(job, way).remedy).collect();
     if ways.is_empty() {
         ways.push(Remedy::advice(format!(
             "No sheet this stock is kept in, no mark set and no smaller size makes room: {}",
-            ruled_out(job, workshop)
+            ruled_out(job, workshop, memory)
         )));
     }
     ways
@@ -74,7 +74,12 @@ pub(crate) fn ways_to_fit(job: &Job, workshop: &Workshop) -> Vec<Remedy> {
 
 /// Every way out, each handed to `found` as soon as it is known; `found` returns false to end the search. True
 /// when at least one was found.
-pub fn all_ways(job: &Job, workshop: &Workshop, mut found: impl FnMut(Way) -> bool) -> bool {
+pub fn all_ways(
+    job: &Job,
+    workshop: &Workshop,
+    memory: &dyn Memory,
+    mut found: impl FnMut(Way) -> bool,
+) -> bool {
     let mut any = false;
     let mut goes_on = true;
     let mut offer = |way: Way| {
@@ -88,16 +93,18 @@ pub fn all_ways(job: &Job, workshop: &Workshop, mut found: impl FnMut(Way) -> bo
         .chain(other_stocks(job, workshop))
         .chain(other_cutters(job, workshop));
     for way in tried {
-        if fits(&way.job, workshop) && !offer(way) {
+        if fits(&way.job, workshop, memory) && !offer(way) {
             return any;
         }
     }
-    for way in smaller(job, workshop).into_iter().chain(shorter(job, workshop)) {
+    let sized = smaller(job, workshop, memory).into_iter().chain(shorter(job, workshop, memory));
+    for way in sized {
         if !offer(way) {
             return any;
         }
     }
-    let made = other_structures(job, workshop).into_iter().chain(splits(job, workshop));
+    let made =
+        other_structures(job, workshop, memory).into_iter().chain(splits(job, workshop, memory));
     for way in made {
         if !offer(way) {
             return any;
@@ -108,9 +115,9 @@ pub fn all_ways(job: &Job, workshop: &Workshop, mut found: impl FnMut(Way) -> bo
 
 /// The limit that rules everything out: the blank against the largest window of the workshop.
 #[must_use]
-pub fn ruled_out(job: &Job, workshop: &Workshop) -> String {
+pub fn ruled_out(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> String {
     let Ok(records) = Records::of(job, workshop) else { return String::new() };
-    let Ok(ground) = Ground::new(job, &records, &Forgetful) else { return String::new() };
+    let Ok(ground) = Ground::new(job, &records, memory) else { return String::new() };
     let (piece, at) = ground.critical();
     let size = piece.blanks[at].size(0.0);
     let show = |width: f64, height: f64| {
@@ -151,17 +158,17 @@ fn way(kind: WayKind, job: Job, remedy: Remedy) -> Way {
     Way { kind, remedy, job }
 }
 
-fn fits(job: &Job, workshop: &Workshop) -> bool {
-    ground_taken(job, workshop).is_some_and(|ground| ground.fits())
+fn fits(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> bool {
+    ground_taken(job, workshop, memory).is_some_and(|ground| ground.fits())
 }
 
 /// True when one of the pieces fits: another that does not is mended after it.
-fn piece_fits(job: &Job, workshop: &Workshop, number: usize) -> bool {
-    ground_taken(job, workshop).is_some_and(|ground| ground.fits_piece(number))
+fn piece_fits(job: &Job, workshop: &Workshop, memory: &dyn Memory, number: usize) -> bool {
+    ground_taken(job, workshop, memory).is_some_and(|ground| ground.fits_piece(number))
 }
 
 /// A job's pieces on its page, where the machines take the page and the card.
-fn ground_taken(job: &Job, workshop: &Workshop) -> Option<Ground> {
+fn ground_taken(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> Option<Ground> {
     let records = Records::of(job, workshop).ok()?;
     let page = job.sheet.page();
     let through = records
@@ -176,14 +183,14 @@ fn ground_taken(job: &Job, workshop: &Workshop) -> Option<Ground> {
             && records.cutter.is_none_or(|cutter| {
                 records.cards(job).iter().all(|(_, stock)| stock.thickness() <= cutter.thickest)
             });
-    if taken { Ground::new(job, &records, &Forgetful).ok() } else { None }
+    if taken { Ground::new(job, &records, memory).ok() } else { None }
 }
 
 /// The numbers of the pieces that fit nowhere, the first being 0: before the others the one that ways are worked out for.
 #[must_use]
-pub fn misfits(job: &Job, workshop: &Workshop) -> Vec<usize> {
+pub fn misfits(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> Vec<usize> {
     let Ok(records) = Records::of(job, workshop) else { return Vec::new() };
-    let Ok(ground) = Ground::new(job, &records, &Forgetful) else { return Vec::new() };
+    let Ok(ground) = Ground::new(job, &records, memory) else { return Vec::new() };
     let critical = ground.critical().0.first;
     let all = 0..ground.pieces.len();
     let mut found: Vec<usize> = all.filter(|number| !ground.fits_piece(*number)).collect();
@@ -192,9 +199,9 @@ pub fn misfits(job: &Job, workshop: &Workshop) -> Vec<usize> {
 }
 
 /// The piece that fits nowhere: its number, form and card's caliper.
-fn misfit_piece(job: &Job, workshop: &Workshop) -> Option<(usize, Form, f64)> {
+fn misfit_piece(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> Option<(usize, Form, f64)> {
     let records = Records::of(job, workshop).ok()?;
-    let ground = Ground::new(job, &records, &Forgetful).ok()?;
+    let ground = Ground::new(job, &records, memory).ok()?;
     let (piece, _) = ground.critical();
     let number = ground
         .pieces

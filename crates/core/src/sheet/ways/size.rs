@@ -4,6 +4,7 @@ use super::{Way, WayKind, misfit_piece, piece_fits, way, with_form};
 use crate::error::{Change, Remedy};
 use crate::form::Form;
 use crate::job::Job;
+use crate::memory::Memory;
 use crate::units::{measure, product};
 use crate::workshop::Workshop;
 
@@ -21,9 +22,8 @@ fn size_changes(changed: &Form, path: &str, inside: &[(String, f64)]) -> Vec<Cha
         .collect()
 }
 
-/// The largest share of some sizes at which a piece fits; `None` where even a twentieth does not.
-fn largest(number: usize, workshop: &Workshop, scaled: impl Fn(f64) -> Job) -> Option<f64> {
-    let fits = |share| piece_fits(&scaled(share), workshop, number);
+/// The largest share of some sizes at which a piece fits, as `fits` says; `None` where even a twentieth does not.
+fn largest(fits: impl Fn(f64) -> bool) -> Option<f64> {
     let (mut low, mut high) = (1..STEPS)
         .rev()
         .map(|step| (f64::from(step) / f64::from(STEPS), f64::from(step + 1) / f64::from(STEPS)))
@@ -50,8 +50,8 @@ fn shrunk(inside: &[(String, f64)], share: f64, only: Option<usize>) -> Vec<(Str
 }
 
 /// The largest piece of the same proportions that fits, in tenths of a millimetre.
-pub(super) fn smaller(job: &Job, workshop: &Workshop) -> Option<Way> {
-    let (number, form, caliper) = misfit_piece(job, workshop)?;
+pub(super) fn smaller(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> Option<Way> {
+    let (number, form, caliper) = misfit_piece(job, workshop, memory)?;
     let inside = form.inside(caliper);
     if inside.is_empty() {
         return None;
@@ -59,7 +59,7 @@ pub(super) fn smaller(job: &Job, workshop: &Workshop) -> Option<Way> {
     let scaled = |share: f64| {
         with_form(job, number, form.with_inside(&shrunk(&inside, share, None), caliper)).0
     };
-    let share = largest(number, workshop, scaled)?;
+    let share = largest(|share| piece_fits(&scaled(share), workshop, memory, number))?;
     let sizes = shrunk(&inside, share, None);
     let changed = form.with_inside(&sizes, caliper);
     let (job, path) = with_form(job, number, changed.clone());
@@ -73,8 +73,10 @@ pub(super) fn smaller(job: &Job, workshop: &Workshop) -> Option<Way> {
 }
 
 /// One size alone made smaller, for each size with which that helps.
-pub(super) fn shorter(job: &Job, workshop: &Workshop) -> Vec<Way> {
-    let Some((number, form, caliper)) = misfit_piece(job, workshop) else { return Vec::new() };
+pub(super) fn shorter(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> Vec<Way> {
+    let Some((number, form, caliper)) = misfit_piece(job, workshop, memory) else {
+        return Vec::new();
+    };
     let inside = form.inside(caliper);
     if inside.len() < 2 {
         return Vec::new();
@@ -85,7 +87,8 @@ pub(super) fn shorter(job: &Job, workshop: &Workshop) -> Vec<Way> {
                 let sizes = shrunk(&inside, share, Some(only));
                 with_form(job, number, form.with_inside(&sizes, caliper)).0
             };
-            let share = largest(number, workshop, scaled).filter(|share| *share > 0.3)?;
+            let share = largest(|share| piece_fits(&scaled(share), workshop, memory, number))
+                .filter(|share| *share > 0.3)?;
             let sizes = shrunk(&inside, share, Some(only));
             let changed = form.with_inside(&sizes, caliper);
             let (job, path) = with_form(job, number, changed.clone());

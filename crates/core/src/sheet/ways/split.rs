@@ -8,6 +8,7 @@ use crate::form::{Form, GLUE_STANDARD, Part, PlacedPanel, Role, Split, SplitBy};
 use crate::form_checks::limits;
 use crate::geometry::Shape;
 use crate::job::Job;
+use crate::memory::Memory;
 use crate::units::{Unit, measure};
 use crate::workshop::Workshop;
 
@@ -22,8 +23,10 @@ const FOLDS: std::ops::RangeInclusive<f64> = 30.0..=150.0;
 
 /// The splits of the piece that fits nowhere with which it does: those whose larger part is smallest come
 /// first.
-pub(super) fn splits(job: &Job, workshop: &Workshop) -> Vec<Way> {
-    let Some((number, form, caliper)) = misfit_piece(job, workshop) else { return Vec::new() };
+pub(super) fn splits(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> Vec<Way> {
+    let Some((number, form, caliper)) = misfit_piece(job, workshop, memory) else {
+        return Vec::new();
+    };
     let is_whole = form.chosen().is_some_and(|chosen| chosen.split.is_none());
     let Some(flat) = form.draw(caliper, job.unit).ok().filter(|_| is_whole) else {
         return Vec::new();
@@ -41,7 +44,8 @@ pub(super) fn splits(job: &Job, workshop: &Workshop) -> Vec<Way> {
             let size = |part: &Part| part.bounds.width().max(part.bounds.height());
             let largest = drawn.parts.iter().map(size).fold(0.0, f64::max);
             let (changed, path) = with_form(job, number, changed);
-            piece_fits(&changed, workshop, number).then_some((largest, split, changed, path))
+            piece_fits(&changed, workshop, memory, number)
+                .then_some((largest, split, changed, path))
         })
         .map(|(largest, split, changed, path)| {
             (

@@ -5,14 +5,17 @@ use crate::error::{Change, Remedy};
 use crate::form::Form;
 use crate::form::catalogue::CATALOGUE;
 use crate::job::Job;
+use crate::memory::Memory;
 use crate::workshop::Workshop;
 
 /// Other structures that are offered at most.
 const STRUCTURES: usize = 3;
 
 /// Other structures with the same inside whose blank is smaller and fits, the smallest first.
-pub(super) fn other_structures(job: &Job, workshop: &Workshop) -> Vec<Way> {
-    let Some((number, form, caliper)) = misfit_piece(job, workshop) else { return Vec::new() };
+pub(super) fn other_structures(job: &Job, workshop: &Workshop, memory: &dyn Memory) -> Vec<Way> {
+    let Some((number, form, caliper)) = misfit_piece(job, workshop, memory) else {
+        return Vec::new();
+    };
     let (Some(own), Ok(flat)) = (form.structure(), form.draw(caliper, job.unit)) else {
         return Vec::new();
     };
@@ -41,7 +44,7 @@ pub(super) fn other_structures(job: &Job, workshop: &Workshop) -> Vec<Way> {
                 return None;
             }
             let (changed, path) = with_form(job, number, form);
-            if !piece_fits(&changed, workshop, number) {
+            if !piece_fits(&changed, workshop, memory, number) {
                 return None;
             }
             let mut changes = vec![Change::new(&format!("{path}form.structure"), other.id)];

@@ -211,7 +211,7 @@ pub fn drawing(
 fn scales(own: &LineDrawing, facts: &DrawingFacts, sheet: [f64; 2], unit: Unit) -> Vec<ScaleView> {
     let stated = facts.lines.unit;
     let chosen = own.scale.or_else(|| stated.map(|_| Scale::Stated));
-    let bounds = facts.bounds();
+    let bounds = facts.bounds;
     let mut all: Vec<(Scale, String)> = Vec::new();
     if stated.is_some() {
         all.push((Scale::Stated, "as the file says".to_owned()));

@@ -5,7 +5,6 @@ use aptum_core::form::{CutOut, Dimension, Figure, Flat, Part, Role, Sizes, Struc
 use aptum_core::geometry::{Affine, Shape, Vec2, path_text};
 use aptum_core::id::PartId;
 use aptum_core::job::JobPiece;
-use aptum_core::stroke::Stroke;
 use aptum_core::units::{Unit, format_length, measure, measure_area, product};
 use aptum_core::workshop::RecordId;
 use aptum_core::{LineKind, PreparedPiece};
@@ -17,11 +16,9 @@ use super::drawing::{DrawingView, drawing};
 use super::gathered::{GatheredView, gathered};
 use super::traced::{TracedView, traced};
 
-/// A line of the flat.
+/// The lines of a kind, all in one: drawings have tens of thousands.
 #[derive(Debug, Serialize, JsonSchema, TS)]
-pub struct LineView {
-    /// What it is known by among the blank's lines.
-    id: String,
+pub struct LinesView {
     kind: LineKind,
     /// SVG path data, mm.
     path: String,
@@ -101,7 +98,7 @@ pub struct FlatView {
     /// The words on its labels, and where they stand.
     labels: Vec<LabelView>,
     /// Creases and inner cuts.
-    lines: Vec<LineView>,
+    lines: Vec<LinesView>,
     panels: Vec<PanelView>,
     /// The same as layers lie on them.
     whole_panels: Vec<WholePanelView>,
@@ -178,7 +175,7 @@ pub struct PartView {
     /// What is done along the outline.
     edge: LineKind,
     openings: String,
-    lines: Vec<LineView>,
+    lines: Vec<LinesView>,
     /// True where it lies mirrored on sheets.
     is_mirrored: bool,
 }
@@ -222,14 +219,7 @@ pub fn flat(unit: Unit, sheet: [f64; 2], prepared: &PreparedPiece, flat: &Flat) 
                 LabelView { text: label.text.clone(), at: [at.x, at.y], size: label.size }
             })
             .collect(),
-        lines: flat
-            .parts
-            .iter()
-            .flat_map(|part| {
-                let place = Affine::translate(part.at);
-                part.strokes.iter().map(move |drawn| line(part, drawn, place))
-            })
-            .collect(),
+        lines: lines(flat.parts.iter().map(|part| (part, part.at))),
         panels: flat
             .panels()
             .map(|(panel, outline)| {
@@ -317,12 +307,20 @@ fn volume(mm3: f64) -> String {
     if cm3 < 100.0 { format!("{cm3:.1} cm³") } else { format!("{cm3:.0} cm³") }
 }
 
-fn line(part: &Part, stroke: &Stroke, place: Affine) -> LineView {
-    LineView {
-        id: stroke.id.to_string(),
-        kind: part.kind(stroke.kind),
-        path: path_text(&(place * stroke.path.clone())),
+/// The lines of blanks, each where it lies, by their kinds.
+fn lines<'a>(parts: impl Iterator<Item = (&'a Part, Vec2)>) -> Vec<LinesView> {
+    let mut all: Vec<LinesView> = Vec::new();
+    for (part, at) in parts {
+        let place = Affine::translate(at);
+        for stroke in &part.strokes {
+            let (kind, path) = (part.kind(stroke.kind), path_text(&(place * stroke.path.clone())));
+            match all.iter_mut().find(|own| own.kind == kind) {
+                Some(own) => own.path.push_str(&path),
+                None => all.push(LinesView { kind, path }),
+            }
+        }
     }
+    all
 }
 
 fn openings(part: &Part, at: Vec2) -> String {
@@ -340,7 +338,7 @@ fn part(unit: Unit, piece: &JobPiece, part: &Part, is_mirrored: bool) -> PartVie
         outline: path_text(&part.outline),
         edge: part.edge,
         openings: openings(part, Vec2::ZERO),
-        lines: part.strokes.iter().map(|drawn| line(part, drawn, Affine::IDENTITY)).collect(),
+        lines: lines([(part, Vec2::ZERO)].into_iter()),
         is_mirrored,
     }
 }
