@@ -1,5 +1,7 @@
 //! Smooth lines in fewer cubics than drawing one after the other gives.
 
+use std::ops::Range;
+
 use kurbo::BezPath;
 
 use super::cubics::{Node, append, greedy, put};
@@ -11,6 +13,9 @@ const MOST: f64 = 1.6;
 /// How near such a line is to its nodes as a rule, of the tolerance.
 const MEAN: f64 = 0.5;
 
+/// What is further off after a few rounds, as a multiple of that, comes no nearer.
+const HOPELESS: f64 = 3.0;
+
 /// As [`append`], in fewer: what is drawn may stray further at first, and is then moved as a whole until it lies within
 /// the tolerance; single nodes may be further off where most are much nearer.
 pub(crate) fn append_few(
@@ -20,12 +25,21 @@ pub(crate) fn append_few(
     tolerance: f64,
     line: f64,
 ) {
+    let mut tried: Vec<Range<usize>> = Vec::new();
     let found = [3.4, 3.0, 2.7, 2.4, 2.2, 2.0, 1.8, 1.6, 1.4, 1.2, 1.1, 1.0].into_iter().find_map(
         |share| {
             let first = greedy(nodes, share * tolerance);
-            refitted(&first, nodes, ends, tolerance).filter(|Refit { strays, .. }| {
-                strays.most <= MOST * tolerance && strays.mean <= MEAN * tolerance
-            })
+            let ranges = || first.iter().map(|(_, range)| range);
+            // The same stretches have the same cubics, which were no good.
+            if ranges().eq(&tried) {
+                return None;
+            }
+            tried = ranges().cloned().collect();
+            refitted(&first, nodes, ends, tolerance, HOPELESS * MOST * tolerance).filter(
+                |Refit { strays, .. }| {
+                    strays.most <= MOST * tolerance && strays.mean <= MEAN * tolerance
+                },
+            )
         },
     );
     let Some(Refit { cubics: few, .. }) = found else {

@@ -24,7 +24,7 @@ pub use kurbo::{Affine, BezPath, PathEl, PathSeg, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
 pub use outline_id::OutlineId;
 pub use path::{
-    arc, circle, contours, flattened, flattened_to, heart, path_text, polygon, rounded,
+    arc, circle, contours, exact_text, flattened, flattened_to, heart, path_text, polygon, rounded,
 };
 pub(crate) use polyline::{along, nearest};
 pub(crate) use refit::Ends;

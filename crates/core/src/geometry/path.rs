@@ -184,6 +184,49 @@ fn points(text: &mut String, command: char, points: &[Point]) {
     }
 }
 
+/// SVG path data with all digits, from which the same path is read: as [`BezPath::to_svg`] writes it, in a third of the
+/// time.
+#[must_use]
+pub fn exact_text(path: &BezPath) -> String {
+    let mut text = String::with_capacity(path.elements().len() * 40);
+    let mut put = |command: char, points: &[Point]| {
+        if !text.is_empty() {
+            text.push(' ');
+        }
+        text.push(command);
+        for (index, Point { x, y }) in points.iter().enumerate() {
+            if index > 0 {
+                text.push(' ');
+            }
+            exact(&mut text, *x);
+            text.push(',');
+            exact(&mut text, *y);
+        }
+    };
+    for element in path.elements() {
+        match *element {
+            PathEl::MoveTo(p) => put('M', &[p]),
+            PathEl::LineTo(p) => put('L', &[p]),
+            PathEl::QuadTo(a, p) => put('Q', &[a, p]),
+            PathEl::CurveTo(a, b, p) => put('C', &[a, b, p]),
+            PathEl::ClosePath => put('Z', &[]),
+        }
+    }
+    text
+}
+
+/// A number as the standard library writes it: by no exponent.
+fn exact(text: &mut String, value: f64) {
+    let mut buffer = ryu::Buffer::new();
+    let written = buffer.format(value);
+    if written.contains('e') {
+        // Writing to a string cannot fail.
+        let _ = write!(text, "{value}");
+    } else {
+        text.push_str(written.strip_suffix(".0").unwrap_or(written));
+    }
+}
+
 /// Ten-thousandths are counted whole: drawings have tens of thousands of numbers, and floats are slow to write.
 #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "checked")]
 fn number(text: &mut String, value: f64) {
@@ -212,6 +255,8 @@ fn number(text: &mut String, value: f64) {
 
 #[cfg(test)]
 mod tests {
+    use proptest::prelude::*;
+
     use super::*;
 
     /// As the standard library writes what is rounded to ten-thousandths.
@@ -230,6 +275,24 @@ mod tests {
             assert_eq!(written(value), rounded.to_string(), "{value}");
         }
         assert_eq!(written(f64::INFINITY), "inf");
+    }
+
+    proptest! {
+        /// As kurbo writes it, so that what was kept before is known again.
+        #[test]
+        fn paths_are_written_with_all_digits(
+            points in prop::collection::vec((any::<f64>(), -2000.0..2000.0f64), 6),
+            few in -9000..9000i32,
+        ) {
+            let point = |at: usize| Point::new(points[at].0, points[at].1);
+            let mut path = BezPath::new();
+            path.move_to(point(0));
+            path.line_to((f64::from(few) / 100.0, f64::from(few)));
+            path.quad_to(point(1), point(2));
+            path.curve_to(point(3), point(4), point(5));
+            path.close_path();
+            prop_assert_eq!(exact_text(&path), path.to_svg());
+        }
     }
 
     #[test]

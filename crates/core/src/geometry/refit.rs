@@ -8,6 +8,9 @@ use super::cubics::Node;
 /// How often every joint is moved.
 const ROUNDS: usize = 12;
 
+/// Rounds after which it shows whether there is hope.
+const FIRST: usize = 4;
+
 /// What holds a joint where it is, beside what its samples say: without it a straight line's joints would wander along.
 const HOLD: f64 = 1e-3;
 
@@ -82,12 +85,14 @@ const MOST_BEND: f64 = 2.0;
 const BOWS: f64 = 8.0;
 
 /// Moves cubics, each with the nodes that it was drawn for, so that the squares of their distances from all nodes are
-/// least (Gauss and Newton's way, joint after joint). Ends stay as is said. Nothing where one would run back.
+/// least (Gauss and Newton's way, joint after joint). Ends stay as is said. Nothing where one would run back, or where
+/// a node is further off than `hopeless` after [`FIRST`] rounds.
 pub(super) fn refitted(
     cubics: &[(CubicBez, std::ops::Range<usize>)],
     nodes: &[Node],
     ends: Ends,
     tolerance: f64,
+    hopeless: f64,
 ) -> Option<Refit> {
     let turn = |one: Vec2, other: Vec2| one.cross(other).atan2(one.dot(other)).abs();
     let bend = |at: usize| {
@@ -110,10 +115,13 @@ pub(super) fn refitted(
         }));
     }
     let mut best: Option<(Strays, Line, Vec<Sample>)> = None;
-    for _ in 0..=ROUNDS {
+    for round in 0..=ROUNDS {
         let strays = line.find(&mut samples)?;
         if best.as_ref().is_none_or(|(known, ..)| strays.most < known.most) {
             best = Some((strays, line.clone(), samples.clone()));
+        }
+        if round == FIRST && best.as_ref().is_some_and(|(known, ..)| known.most > hopeless) {
+            return None;
         }
         line.step(&samples)?;
     }

@@ -207,7 +207,7 @@ fn counted(count: usize, one: &str, many: &str) -> String {
 }
 
 fn path_out<S: Serializer>(path: &BezPath, to: S) -> Result<S::Ok, S::Error> {
-    to.serialize_str(&path.to_svg())
+    to.serialize_str(&crate::geometry::exact_text(path))
 }
 
 fn path_in<'de, D: Deserializer<'de>>(from: D) -> Result<BezPath, D::Error> {

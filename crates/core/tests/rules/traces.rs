@@ -404,7 +404,8 @@ proptest! {
         // Where discs nearly touch, a pixel decides.
         let off = whole.minus(&found).area() + found.minus(&whole).area();
         prop_assert!(off < 0.012 * whole.area() + 12.0 * scale * scale, "{off} of {}", whole.area());
-        prop_assert!(tracing.deviation.0 < 1.6 * tracing.pixel, "{:?}", tracing.deviation);
+        // Where two meet the notch runs on to where their edges do, which pixels round off.
+        prop_assert!(tracing.deviation.0 < 2.5 * tracing.pixel, "{:?}", tracing.deviation);
     }
 }
 
