@@ -32,6 +32,10 @@ use inside::LEVELS;
 /// Most outlines that are drawn; the largest are.
 pub const MOST_OUTLINES: usize = 400;
 
+/// Most points of edges that are drawn in curves, those of the largest outlines: a picture of 12 megapixels full of motifs
+/// has half as many, and what has more is a texture.
+const MOST_FITTED: usize = 200_000;
+
 /// How far a line may stray from the picture's edge where nobody says, px.
 pub const DETAIL: f64 = 0.35;
 
@@ -160,8 +164,10 @@ impl Tracing {
         };
         // Noise is told and need not be neat.
         let is_noise = tidied.too_many > MOST_OUTLINES;
+        let mut points = 0;
         for group in &tidied.groups {
-            if is_noise {
+            points += group.points();
+            if is_noise || points > MOST_FITTED {
                 tracing.put(group, thinned(group, 200), place);
             } else {
                 tracing.add(group, tolerance, place);
@@ -234,8 +240,7 @@ impl Tracing {
             self.put(group, fitted, place);
             return;
         }
-        let points = group.outer.len() + group.holes.iter().map(Vec::len).sum::<usize>();
-        if points > MOST_OPENED {
+        if group.points() > MOST_OPENED {
             self.put(group, thinned(group, 4000), place);
             return;
         }

@@ -13,6 +13,13 @@ pub(super) struct Group {
     area: f64,
 }
 
+impl Group {
+    /// How many points its rings have.
+    pub fn points(&self) -> usize {
+        self.outer.len() + self.holes.iter().map(Vec::len).sum::<usize>()
+    }
+}
+
 pub(super) struct Tidied {
     /// The largest first.
     pub groups: Vec<Group>,

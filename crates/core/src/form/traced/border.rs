@@ -2,6 +2,8 @@
 
 use std::ops::RangeInclusive;
 
+use rstar::primitives::Line;
+use rstar::{PointDistance, RTree};
 #[cfg(feature = "api")]
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -9,7 +11,7 @@ use serde::{Deserialize, Serialize};
 use ts_rs::TS;
 
 use crate::error::Faults;
-use crate::geometry::{Join, Point, Rect, Region, Ring};
+use crate::geometry::{Join, Point, Rect, Region, Ring, between};
 use crate::units::{Unit, measure};
 
 /// What becomes of a hole.
@@ -139,22 +141,19 @@ pub(super) fn one_from(area: &Region, cut: &Region, border: &Border) -> Option<f
     if cut.parts() < 2 || outer.len() > MOST_JOINED || border.join != Join::Round {
         return None;
     }
-    let mut left: Vec<(f64, Vec<Point>)> =
-        outer.into_iter().map(|ring| (f64::INFINITY, sampled(ring))).collect();
+    let mut left: Vec<(f64, Edge)> =
+        outer.into_iter().map(|ring| (f64::INFINITY, Edge::new(sampled(ring)))).collect();
     let (_, mut last) = left.pop()?;
     let mut widest = 0.0f64;
     while !left.is_empty() {
-        for (gap, ring) in &mut left {
-            // Nothing is nearer than the boxes around both.
-            if between(&last, ring) < *gap {
-                *gap = gap.min(apart(&last, ring));
-            }
+        for (gap, edge) in &mut left {
+            *gap = edge.apart(&last, last.apart(edge, *gap));
         }
         let (at, _) =
             left.iter().enumerate().min_by(|(_, one), (_, other)| one.0.total_cmp(&other.0))?;
-        let (gap, ring) = left.swap_remove(at);
+        let (gap, edge) = left.swap_remove(at);
         widest = widest.max(gap);
-        last = ring;
+        last = edge;
     }
     // The gap of flattened lines may be theirs by so much.
     Some(widest / 2.0 + 2e-4)
@@ -166,35 +165,38 @@ fn sampled(ring: Vec<Point>) -> Vec<Point> {
     ring.into_iter().step_by(step).collect()
 }
 
-/// The distance between the boxes around two rings.
-fn between(one: &[Point], other: &[Point]) -> f64 {
-    let bounds = |ring: &[Point]| {
-        ring.iter().fold(Rect::from_points(ring[0], ring[0]), |all, point| all.union_pt(*point))
-    };
-    let (one, other) = (bounds(one), bounds(other));
-    let across = (other.x0 - one.x1).max(one.x0 - other.x1).max(0.0);
-    let along = (other.y0 - one.y1).max(one.y0 - other.y1).max(0.0);
-    across.hypot(along)
+/// A ring with its sides, by where they lie.
+struct Edge {
+    points: Vec<Point>,
+    sides: RTree<Line<[f64; 2]>>,
+    bounds: Rect,
 }
 
-/// The least distance between two rings.
-fn apart(one: &[Point], other: &[Point]) -> f64 {
-    let sides = |ring: &'_ [Point]| -> Vec<(Point, Point)> {
-        let next = ring.iter().skip(1).chain(ring.first());
-        ring.iter().zip(next).map(|(a, b)| (*a, *b)).collect()
-    };
-    let off = |points: &[Point], sides: &[(Point, Point)]| {
-        let mut least = f64::INFINITY;
-        for point in points {
-            for (a, b) in sides {
-                let along = *b - *a;
-                let share = ((*point - *a).dot(along) / along.hypot2().max(1e-18)).clamp(0.0, 1.0);
-                least = least.min((*a + along * share - *point).hypot2());
+impl Edge {
+    fn new(points: Vec<Point>) -> Self {
+        let next = points.iter().skip(1).chain(points.first());
+        let place = |point: &Point| [point.x, point.y];
+        let sides = points.iter().zip(next).map(|(a, b)| Line::new(place(a), place(b))).collect();
+        let first = Rect::from_points(points[0], points[0]);
+        let bounds = points.iter().fold(first, |all, point| all.union_pt(*point));
+        Self { sides: RTree::bulk_load(sides), bounds, points }
+    }
+
+    /// The least distance of its points from another's sides, where that is less than `least`, or else that.
+    fn apart(&self, other: &Self, mut least: f64) -> f64 {
+        // Nothing is nearer than the boxes around both.
+        if between(self.bounds, other.bounds) >= least {
+            return least;
+        }
+        for point in &self.points {
+            if between(Rect::from_points(*point, *point), other.bounds) < least {
+                let at = [point.x, point.y];
+                let near = other.sides.nearest_neighbor(&at).map(|side| side.distance_2(&at));
+                least = near.map_or(least, |squared| least.min(squared.sqrt()));
             }
         }
-        least.sqrt()
-    };
-    off(one, &sides(other)).min(off(other, &sides(one)))
+        least
+    }
 }
 
 /// How far inwards a border goes until nothing is left, mm.
