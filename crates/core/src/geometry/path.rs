@@ -219,7 +219,8 @@ pub fn exact_text(path: &BezPath) -> String {
 fn exact(text: &mut String, value: f64) {
     let mut buffer = ryu::Buffer::new();
     let written = buffer.format(value);
-    if written.contains('e') {
+    // Of two decimals that are as near, such as those of very large numbers, each takes another.
+    if written.contains('e') || value.abs() > 1e9 {
         // Writing to a string cannot fail.
         let _ = write!(text, "{value}");
     } else {
@@ -282,12 +283,14 @@ mod tests {
         #[test]
         fn paths_are_written_with_all_digits(
             points in prop::collection::vec((any::<f64>(), -2000.0..2000.0f64), 6),
+            large in prop::collection::vec(-1e9..1e9f64, 2),
             few in -9000..9000i32,
         ) {
             let point = |at: usize| Point::new(points[at].0, points[at].1);
             let mut path = BezPath::new();
             path.move_to(point(0));
             path.line_to((f64::from(few) / 100.0, f64::from(few)));
+            path.line_to((large[0], large[1]));
             path.quad_to(point(1), point(2));
             path.curve_to(point(3), point(4), point(5));
             path.close_path();
