@@ -211,6 +211,8 @@ fn any_figures_of_any_job_are_answered_in_words() {
     let figure = prop_oneof![
         prop::sample::select(vec![1e308, -1e308, 1e-300, 4_294_967_295.0, 65_536.0, -1.0, 0.0]),
         -10.0..10_000.0f64,
+        // As lengths mostly are.
+        0.0..60.0f64,
         (-10i64..10_000).prop_map(|whole| whole as f64),
     ];
     let changed = prop::collection::vec((any::<prop::sample::Index>(), figure), 1..4);
@@ -242,7 +244,7 @@ fn any_figures_of_any_job_are_answered_in_words() {
         }
     });
     let (refused, done) = (refused.get(), done.get());
-    assert!(refused > 20 && done > 5, "{refused} refused, {done} done");
+    assert!(refused > 20 && done > 1, "{refused} refused, {done} done");
 }
 
 fn nonsense() -> Vec<Value> {
