@@ -33,7 +33,8 @@ fn main() -> Result<(), Box<dyn Error>> {
             .map(|ring| ring.into_iter().map(|point| [point.x, point.y]).collect())
             .collect();
         outlines.insert(structure.id.to_owned(), json!(rings));
-        std::fs::write(folder.join(format!("{}.dxf", structure.id)), flat_dxf(prepared.first()))?;
+        let mut file = std::fs::File::create(folder.join(format!("{}.dxf", structure.id)))?;
+        flat_dxf(prepared.first(), &mut file)?;
     }
     std::fs::write(folder.join("outlines.json"), serde_json::to_string(&outlines)?)?;
     Ok(())

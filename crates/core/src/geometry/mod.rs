@@ -1,5 +1,6 @@
 //! What the stages share: exact paths, and polygons flattened from them for the algebra.
 
+mod arc;
 mod border;
 mod crossing;
 mod cubics;
@@ -13,6 +14,7 @@ mod polyline;
 mod refit;
 mod region;
 
+pub use arc::{arc, middle_of, rounded, turn_of};
 pub use border::{Join, fine_region, redrawn, redrawn_as};
 pub(crate) use crossing::crossings;
 pub(crate) use cubics::{Node, append};
@@ -20,12 +22,10 @@ pub(crate) use distance::between;
 pub use distance::{gap, least_gap};
 pub use faces::{Face as DividedFace, Faces, Side, faces};
 pub(crate) use few::append_few;
-pub use kurbo::{Affine, BezPath, PathEl, PathSeg, Point, Rect, Shape, Vec2};
+pub use kurbo::{Affine, BezPath, CubicBez, PathEl, PathSeg, Point, Rect, Shape, Vec2};
 pub use outline::Outline;
 pub use outline_id::OutlineId;
-pub use path::{
-    arc, circle, contours, exact_text, flattened, flattened_to, heart, path_text, polygon, rounded,
-};
+pub use path::{circle, contours, exact_text, flattened, flattened_to, heart, path_text, polygon};
 pub(crate) use polyline::{along, nearest};
 pub(crate) use refit::Ends;
 pub use region::{Region, Ring};

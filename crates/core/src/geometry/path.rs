@@ -25,64 +25,6 @@ pub fn polygon(points: &[Point]) -> BezPath {
     path
 }
 
-/// The arc that rounds the corner at `corner` between `before` and `after`: where it starts, its
-/// two control points and where it ends. The radius shrinks to what half of either side allows.
-///
-/// The cubic of an arc of angle φ has handles of 4/3·tan(φ/4) radii; for a right angle it strays
-/// from the circle by 2.7·10⁻⁴ radii.
-#[must_use]
-pub fn rounded(before: Point, corner: Point, after: Point, radius: f64) -> Option<[Point; 4]> {
-    let (into, out) = (corner - before, after - corner);
-    let (long_in, long_out) = (into.hypot(), out.hypot());
-    if radius <= 0.0 || long_in < 1e-9 || long_out < 1e-9 {
-        return None;
-    }
-    let turn = into.cross(out).atan2(into.dot(out)).abs();
-    if !(1e-6..=std::f64::consts::PI - 1e-6).contains(&turn) {
-        return None;
-    }
-    let reach = (turn / 2.0).tan();
-    let trim = (radius * reach).min(long_in / 2.0).min(long_out / 2.0);
-    let handle = 4.0 / 3.0 * (turn / 4.0).tan() * trim / reach;
-    let (into, out) = (into / long_in, out / long_out);
-    let (start, end) = (corner - into * trim, corner + out * trim);
-    Some([start, start + into * handle, end - out * handle, end])
-}
-
-/// The arc from `from` to `to` that rises `rise` mm over the middle of the chord, to its left in a
-/// frame whose second axis is a quarter turn on from the first; negative rises to the right. As cubics:
-/// two control points and an end each, a quarter circle at most.
-#[must_use]
-pub fn arc(from: Point, to: Point, rise: f64) -> Vec<[Point; 3]> {
-    let chord = to - from;
-    let half = chord.hypot() / 2.0;
-    if half < 1e-9 || rise.abs() < 1e-9 {
-        return vec![[from.lerp(to, 1.0 / 3.0), from.lerp(to, 2.0 / 3.0), to]];
-    }
-    // tan(sweep / 4) = rise / half, from the chord and the sagitta of a circle.
-    let sweep = 4.0 * (rise / half).atan();
-    let left = kurbo::Vec2::new(-chord.y, chord.x) / (2.0 * half);
-    let centre = from + chord / 2.0 + left * (rise - half / (sweep / 2.0).sin());
-    let parts = (sweep.abs() / std::f64::consts::FRAC_PI_2).ceil().clamp(1.0, 4.0);
-    let step = -sweep / parts;
-    let handle = 4.0 / 3.0 * (step / 4.0).tan();
-    let spoke = |index: f64| {
-        let (sin, cos) = (step * index).sin_cos();
-        let first = from - centre;
-        kurbo::Vec2::new(first.x * cos - first.y * sin, first.x * sin + first.y * cos)
-    };
-    let quarter = |v: kurbo::Vec2| kurbo::Vec2::new(-v.y, v.x);
-    let mut cubics = Vec::new();
-    let mut index = 0.0;
-    while index < parts {
-        let (a, b) = (spoke(index), spoke(index + 1.0));
-        let end = if index + 1.0 < parts { centre + b } else { to };
-        cubics.push([centre + a + quarter(a) * handle, centre + b - quarter(b) * handle, end]);
-        index += 1.0;
-    }
-    cubics
-}
-
 /// Each subpath by itself.
 #[must_use]
 pub fn contours(path: &BezPath) -> Vec<BezPath> {
@@ -295,39 +237,6 @@ mod tests {
             path.curve_to(point(3), point(4), point(5));
             path.close_path();
             prop_assert_eq!(exact_text(&path), path.to_svg());
-        }
-    }
-
-    #[test]
-    fn a_rounded_corner_is_an_arc_that_touches_both_sides() {
-        let [start, _, _, end] =
-            rounded(Point::new(0.0, 10.0), Point::ZERO, Point::new(10.0, 0.0), 4.0).unwrap();
-        assert!((start - Point::new(0.0, 4.0)).hypot() < 1e-9);
-        assert!((end - Point::new(4.0, 0.0)).hypot() < 1e-9);
-        let [start, ..] =
-            rounded(Point::new(0.0, 10.0), Point::ZERO, Point::new(10.0, 0.0), 99.0).unwrap();
-        assert!((start.y - 5.0).abs() < 1e-9, "the radius shrinks to half a side");
-        assert!(rounded(Point::ZERO, Point::new(1.0, 0.0), Point::new(2.0, 0.0), 1.0).is_none());
-    }
-
-    /// r² (φ − sin φ) / 2, the area of a circle's segment, from any geometry handbook.
-    #[test]
-    fn an_arc_has_its_rise_and_its_area() {
-        for (rise, half) in [(1.0, 10.0f64), (10.0, 10.0), (14.0, 10.0), (-3.0, 10.0)] {
-            let (from, to) = (Point::new(-half, 0.0), Point::new(half, 0.0));
-            let mut path = BezPath::new();
-            path.move_to(from);
-            for [a, b, end] in arc(from, to, rise) {
-                path.curve_to(a, b, end);
-            }
-            path.close_path();
-            let radius = (half * half + rise * rise) / (2.0 * f64::abs(rise));
-            let sweep = 4.0 * (f64::abs(rise) / half).atan();
-            let area = radius * radius * (sweep - sweep.sin()) / 2.0;
-            assert!((path.area().abs() - area).abs() < 1e-3 * area, "{rise}");
-            let bounds = path.bounding_box();
-            let top = if rise > 0.0 { bounds.y1 } else { bounds.y0 };
-            assert!((top - rise).abs() < 1e-2, "{rise}: {bounds:?}");
         }
     }
 

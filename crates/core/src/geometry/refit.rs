@@ -11,6 +11,10 @@ const ROUNDS: usize = 12;
 /// Rounds after which it shows whether there is hope.
 const FIRST: usize = 4;
 
+/// Rounds after which a line that came hardly nearer in any of them comes no nearer, and how much that is.
+const IDLE: usize = 3;
+const NEARER: f64 = 0.98;
+
 /// What holds a joint where it is, beside what its samples say: without it a straight line's joints would wander along.
 const HOLD: f64 = 1e-3;
 
@@ -115,13 +119,22 @@ pub(super) fn refitted(
         }));
     }
     let mut best: Option<(Strays, Line, Vec<Sample>)> = None;
+    let (mut idle, mut near) = (0, f64::INFINITY);
     for round in 0..=ROUNDS {
         let strays = line.find(&mut samples)?;
+        if strays.most < NEARER * near {
+            (idle, near) = (0, strays.most);
+        } else {
+            idle += 1;
+        }
         if best.as_ref().is_none_or(|(known, ..)| strays.most < known.most) {
             best = Some((strays, line.clone(), samples.clone()));
         }
         if round == FIRST && best.as_ref().is_some_and(|(known, ..)| known.most > hopeless) {
             return None;
+        }
+        if idle == IDLE {
+            break;
         }
         line.step(&samples)?;
     }

@@ -1,6 +1,8 @@
 //! Arcs that were written as many short straight lines, recognised.
 
-use kurbo::{Arc, BezPath, PathEl, Point, Vec2};
+use kurbo::{Arc, BezPath, PathEl, Point};
+
+use crate::geometry::middle_of;
 
 /// A run of fewer sides is no arc but a polygon.
 const LEAST_SIDES: usize = 6;
@@ -76,7 +78,7 @@ fn redrawn(corners: &[Point], is_closed: bool) -> (BezPath, usize) {
 
 /// The longest run of sides from the first corner on that lie on one circle: how many, and its middle.
 fn run(corners: &[Point]) -> Option<(usize, Point)> {
-    circle(corners.first_chunk::<3>()?)?;
+    middle_of(corners.first_chunk::<3>()?)?;
     let side = (corners[1] - corners[0]).cross(corners[2] - corners[1]).signum();
     let mut best = None;
     let mut longest = corners[0].distance(corners[1]);
@@ -99,7 +101,7 @@ fn run(corners: &[Point]) -> Option<(usize, Point)> {
             break;
         }
         let half = corners[..=last].len() / 2;
-        let Some(wide) = circle(&[corners[0], corners[half], corners[last]]) else { break };
+        let Some(wide) = middle_of(&[corners[0], corners[half], corners[last]]) else { break };
         let radius = wide.distance(corners[0]);
         let is_on = |own: &Point| (own.distance(wide) - radius).abs() <= OFF;
         if !corners[..=last].iter().all(is_on) {
@@ -110,18 +112,6 @@ fn run(corners: &[Point]) -> Option<(usize, Point)> {
         }
     }
     best
-}
-
-/// The middle of the circle through three points.
-fn circle([a, b, c]: &[Point; 3]) -> Option<Point> {
-    let (ab, ac) = (*b - *a, *c - *a);
-    let twice = 2.0 * ab.cross(ac);
-    if twice.abs() < 1e-12 {
-        return None;
-    }
-    let (one, two) = (ab.hypot2(), ac.hypot2());
-    let off = Vec2::new(ac.y * one - ab.y * two, ab.x * two - ac.x * one) / twice;
-    Some(*a + off)
 }
 
 /// The arc about a middle that a run of corners lies on, as cubics.

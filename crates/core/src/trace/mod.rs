@@ -63,10 +63,12 @@ pub struct Tracing {
     pub histogram: Vec<f64>,
     /// The share of the frame that is inside.
     pub share: f64,
-    /// Spots and holes that were too small.
+    /// Spots and holes that were too small, and holes that were too many.
     pub left_out: usize,
     /// Outlines that were too many.
     pub too_many: usize,
+    /// Outlines that were drawn through some of their points only, since they are too fine: a texture.
+    pub coarse: usize,
     /// Ends of curves in all outlines and holes.
     pub nodes: usize,
     /// Corners among them, and where they are.
@@ -155,6 +157,7 @@ impl Tracing {
             share: real(above) / real(total),
             left_out: tidied.left_out,
             too_many: tidied.too_many,
+            coarse: 0,
             nodes: 0,
             corners: Vec::new(),
             length: 0.0,
@@ -168,7 +171,7 @@ impl Tracing {
         for group in &tidied.groups {
             points += group.points();
             if is_noise || points > MOST_FITTED {
-                tracing.put(group, thinned(group, 200), place);
+                tracing.put_coarse(group, 200, place);
             } else {
                 tracing.add(group, tolerance, place);
             }
@@ -241,7 +244,7 @@ impl Tracing {
             return;
         }
         if group.points() > MOST_OPENED {
-            self.put(group, thinned(group, 4000), place);
+            self.put_coarse(group, 4000, place);
             return;
         }
         // Hairs and cracks thinner than a pixel are no line for a knife.
@@ -249,6 +252,11 @@ impl Tracing {
             let drawn = fitted(&own, tolerance).unwrap_or_else(|| as_they_are(&own));
             self.put(&own, drawn, place);
         }
+    }
+
+    fn put_coarse(&mut self, group: &tidy::Group, most: usize, place: Affine) {
+        self.coarse += 1;
+        self.put(group, thinned(group, most), place);
     }
 
     fn put(&mut self, group: &tidy::Group, fitted: Vec<Fitted>, place: Affine) {

@@ -25,7 +25,7 @@ pub(super) struct Tidied {
     pub groups: Vec<Group>,
     /// How many outlines were not looked at, since larger ones are too many already.
     pub too_many: usize,
-    /// How many spots and holes were too small.
+    /// How many spots and holes were too small, or holes too many.
     pub left_out: usize,
 }
 
@@ -57,9 +57,13 @@ pub(super) fn tidy(
     let mut too_many = 0;
     if rings.len() > MOST_RINGS {
         rings.sort_by(|one, other| area(other).abs().total_cmp(&area(one).abs()));
-        too_many = rings.drain(MOST_RINGS..).filter(|ring| area(ring) > 0.0).count();
+        let least: Vec<_> = rings.drain(MOST_RINGS..).collect();
+        too_many = least.iter().filter(|ring| area(ring) > 0.0).count();
+        left_out += least.len() - too_many;
         // What lies in what among noise says nothing, and takes long to find out.
+        let before = rings.len();
         rings.retain(|ring| area(ring) > 0.0);
+        left_out += before - rings.len();
     }
     let mut groups = grouped(rings);
     if groups.is_empty() {

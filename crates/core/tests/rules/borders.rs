@@ -43,6 +43,7 @@ pub fn tracing(outlines: Vec<Outlined>, frame: Rect) -> Tracing {
         share: 0.3,
         left_out: 0,
         too_many: 0,
+        coarse: 0,
         nodes: 10,
         corners: Vec::new(),
         length: 100.0,

@@ -112,6 +112,33 @@ fn noise_is_bounded_and_told() {
 }
 
 #[test]
+fn a_texture_is_told_and_so_are_holes_that_are_too_many() {
+    // A comb with teeth two pixels wide: one outline of more points than are followed.
+    let comb = picture(900, 800, |x, y| if y < 20 || x % 4 < 2 { INK } else { CLEAR });
+    let how = Trace { least: 0.0, holes: true, ..Trace::default() };
+    let tracing = look(&comb, &how, 120.0).unwrap();
+    assert_eq!((tracing.outlines.len(), tracing.coarse), (1, 1));
+    let mut traced = form(tracing, &comb, 120.0);
+    traced.traced_mut().unwrap().trace.holes = true;
+    let flat = traced.draw(0.3, Unit::Mm).unwrap();
+    let motifs = check(&flat.checks, "trace-crumbs");
+    assert_eq!(motifs.state, State::Attention);
+    assert_eq!(motifs.verdict, "1 is too fine to be followed");
+    assert!(motifs.remedies.iter().any(|own| own.text.contains("without holes")), "{motifs:?}");
+
+    // A sieve of 10,000 holes: none is followed, and all are told.
+    let sieve =
+        picture(
+            900,
+            900,
+            |x, y| if x % 9 < 4 && y % 9 < 4 && x > 8 && y > 8 { CLEAR } else { INK },
+        );
+    let tracing = look(&sieve, &how, 200.0).unwrap();
+    assert_eq!((tracing.outlines.len(), tracing.outlines[0].holes.len()), (1, 0));
+    assert_eq!(tracing.left_out, 99 * 99);
+}
+
+#[test]
 fn parts_gaps_and_one_motif_of_several() {
     let pixels = discs(400, &[(100.0, 100.0, 60.0), (240.0, 100.0, 60.0), (200.0, 300.0, 70.0)]);
     let all = look(&pixels, &Trace::default(), 100.0).unwrap();

@@ -1,12 +1,21 @@
 //! A DXF document of version R2000 (AC1015): every section, table and handle that the format asks for, and
 //! nothing else.
 
-use std::fmt::{Display, Write};
+use std::fmt::{Display, UpperHex, Write};
 
-/// The whole text, pair by pair: a group code and its value.
-pub(super) struct Document {
-    layers: Vec<(String, u8)>,
-    entities: Pairs,
+use aptum_core::geometry::Rect;
+
+/// What a document has around its entities.
+pub(super) struct Document<'a> {
+    /// In millimetres.
+    pub bounds: Rect,
+    pub layers: &'a [Layer],
+}
+
+/// A layer with its colour index.
+pub(super) struct Layer {
+    pub name: String,
+    pub colour: u8,
 }
 
 /// Handles given to what every document has; entities count on from [`FIRST_ENTITY`].
@@ -41,7 +50,7 @@ mod handle {
     pub const FIRST_ENTITY: u32 = 0x100;
 }
 
-/// Group codes and their values.
+/// Text, pair by pair: a group code and its value.
 #[derive(Default)]
 pub(super) struct Pairs(String);
 
@@ -53,7 +62,7 @@ impl Pairs {
         self
     }
 
-    /// A number, without an exponent.
+    /// A number to a millionth, without an exponent.
     pub fn number(&mut self, code: u16, value: f64) -> &mut Self {
         let text = format!("{value:.6}");
         let text = text.trim_end_matches('0');
@@ -61,7 +70,18 @@ impl Pairs {
         self.put(code, if text == "-0.0" { "0.0" } else { &text })
     }
 
-    fn handle(&mut self, code: u16, handle: u32) -> &mut Self {
+    /// Begins an entity on a layer, with its subclass; its own pairs follow.
+    pub fn entity(&mut self, number: usize, kind: &str, layer: &str, subclass: &str) {
+        self.put(0, kind).handle(5, handle::FIRST_ENTITY as usize + number);
+        self.handle(330, handle::BLOCKS[0].2[0]).put(100, "AcDbEntity").put(8, layer);
+        self.put(100, subclass);
+    }
+
+    pub fn as_bytes(&self) -> &[u8] {
+        self.0.as_bytes()
+    }
+
+    fn handle(&mut self, code: u16, handle: impl UpperHex) -> &mut Self {
         self.put(code, format!("{handle:X}"))
     }
 
@@ -73,64 +93,35 @@ impl Pairs {
     }
 }
 
-impl Document {
-    /// A document in millimetres without entities.
-    pub fn new() -> Self {
-        Self { layers: Vec::new(), entities: Pairs::default() }
-    }
-
-    /// Adds a layer with its colour index, unless it is there.
-    pub fn layer(&mut self, name: &str, colour: u8) {
-        if !self.layers.iter().any(|(known, _)| known == name) {
-            self.layers.push((name.to_owned(), colour));
-        }
-    }
-
-    /// An entity on a layer, with its subclass; its own pairs follow.
-    pub fn entity(&mut self, number: u32, kind: &str, layer: &str, subclass: &str) -> &mut Pairs {
-        let pairs = &mut self.entities;
-        pairs.put(0, kind).handle(5, handle::FIRST_ENTITY + number);
-        pairs.handle(330, handle::BLOCKS[0].2[0]).put(100, "AcDbEntity").put(8, layer);
-        pairs.put(100, subclass)
-    }
-
-    /// The file, `count` entities in it, within `bounds` (left, bottom, right, top).
-    pub fn write(self, count: u32, bounds: [f64; 4]) -> Vec<u8> {
+impl Document<'_> {
+    /// What comes before the entities, of which there are `most` at most.
+    pub fn before_entities(&self, most: usize) -> Vec<u8> {
         let mut out = Pairs::default();
-        let seed = handle::FIRST_ENTITY + count + 1;
+        let Rect { x0, y0, x1, y1 } = self.bounds;
         section(&mut out, "HEADER", |out| {
             out.put(9, "$ACADVER").put(1, "AC1015");
             out.put(9, "$DWGCODEPAGE").put(3, "ANSI_1252");
             out.put(9, "$INSBASE").numbers(&[(10, 0.0), (20, 0.0), (30, 0.0)]);
-            out.put(9, "$EXTMIN").numbers(&[(10, bounds[0]), (20, bounds[1]), (30, 0.0)]);
-            out.put(9, "$EXTMAX").numbers(&[(10, bounds[2]), (20, bounds[3]), (30, 0.0)]);
+            out.put(9, "$EXTMIN").numbers(&[(10, x0), (20, y0), (30, 0.0)]);
+            out.put(9, "$EXTMAX").numbers(&[(10, x1), (20, y1), (30, 0.0)]);
             // Metric, millimetres.
             out.put(9, "$MEASUREMENT").put(70, 1);
             out.put(9, "$INSUNITS").put(70, 4);
-            out.put(9, "$HANDSEED").handle(5, seed);
+            out.put(9, "$HANDSEED").handle(5, handle::FIRST_ENTITY as usize + most + 1);
         });
         section(&mut out, "CLASSES", |_| {});
         section(&mut out, "TABLES", |out| self.tables(out));
-        section(&mut out, "BLOCKS", |out| {
-            for (name, _, [record, start, end, _]) in handle::BLOCKS {
-                let paper = name == "*Paper_Space";
-                for (kind, own, subclass) in
-                    [("BLOCK", start, "AcDbBlockBegin"), ("ENDBLK", end, "AcDbBlockEnd")]
-                {
-                    out.put(0, kind).handle(5, own).handle(330, record).put(100, "AcDbEntity");
-                    if paper {
-                        out.put(67, 1);
-                    }
-                    out.put(8, "0").put(100, subclass);
-                    if kind == "BLOCK" {
-                        out.put(2, name).put(70, 0);
-                        out.numbers(&[(10, 0.0), (20, 0.0), (30, 0.0)]).put(3, name).put(1, "");
-                    }
-                }
-            }
-        });
-        section(&mut out, "ENTITIES", |out| out.0.push_str(&self.entities.0));
-        section(&mut out, "OBJECTS", |out| objects(out, bounds));
+        section(&mut out, "BLOCKS", blocks);
+        out.put(0, "SECTION").put(2, "ENTITIES");
+        out.0.into_bytes()
+    }
+
+    /// What comes after them.
+    pub fn after_entities(&self) -> Vec<u8> {
+        let mut out = Pairs::default();
+        out.put(0, "ENDSEC");
+        let Rect { x0, y0, x1, y1 } = self.bounds;
+        section(&mut out, "OBJECTS", |out| objects(out, [x0, y0, x1, y1]));
         out.put(0, "EOF");
         out.0.into_bytes()
     }
@@ -158,12 +149,12 @@ impl Document {
                     }
                 }
                 "LAYER" => {
-                    let zero = ("0".to_owned(), 7);
-                    let all = std::iter::once(&zero).chain(&self.layers);
+                    let zero = Layer { name: "0".to_owned(), colour: 7 };
+                    let all = std::iter::once(&zero).chain(self.layers);
                     let handles = std::iter::once(handle::LAYER_ZERO).chain(handle::FIRST_LAYER..);
-                    for ((layer, colour), own) in all.zip(handles) {
+                    for (Layer { name, colour }, own) in all.zip(handles) {
                         entry(own, "AcDbLayerTableRecord", &|out| {
-                            out.put(2, layer).put(70, 0).put(62, colour).put(6, "Continuous");
+                            out.put(2, name).put(70, 0).put(62, colour).put(6, "Continuous");
                         });
                     }
                 }
@@ -203,6 +194,26 @@ fn section(out: &mut Pairs, name: &str, fill: impl FnOnce(&mut Pairs)) {
     out.put(0, "SECTION").put(2, name);
     fill(out);
     out.put(0, "ENDSEC");
+}
+
+/// Model and paper, without anything in them.
+fn blocks(out: &mut Pairs) {
+    for (name, _, [record, start, end, _]) in handle::BLOCKS {
+        let paper = name == "*Paper_Space";
+        for (kind, own, subclass) in
+            [("BLOCK", start, "AcDbBlockBegin"), ("ENDBLK", end, "AcDbBlockEnd")]
+        {
+            out.put(0, kind).handle(5, own).handle(330, record).put(100, "AcDbEntity");
+            if paper {
+                out.put(67, 1);
+            }
+            out.put(8, "0").put(100, subclass);
+            if kind == "BLOCK" {
+                out.put(2, name).put(70, 0);
+                out.numbers(&[(10, 0.0), (20, 0.0), (30, 0.0)]).put(3, name).put(1, "");
+            }
+        }
+    }
 }
 
 /// The view a drawing opens with.

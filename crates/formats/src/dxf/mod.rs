@@ -1,17 +1,20 @@
 //! The flat, or what is cut on a sheet, as DXF in millimetres, a layer for each kind of line or for each
 //! operation.
 //!
-//! Straight runs are LWPOLYLINEs, closed where they close; cubics are SPLINEs of degree three, so that
+//! Straight sides and arcs are LWPOLYLINEs, closed where they close; other curves are SPLINEs of degree three, so that
 //! curves stay curves. `y` points up.
 
 mod document;
+mod entities;
 
-use aptum_core::form::Flat;
-use aptum_core::geometry::{Affine, BezPath, PathEl, Point, Rect};
+use std::io::{self, Write};
+
+use aptum_core::geometry::{Affine, BezPath, Rect};
 use aptum_core::tooling::{CutPlan, works};
 use aptum_core::{Job, LineKind, Prepared, PreparedPiece};
 
-use document::Document;
+use document::{Document, Layer, Pairs};
+use entities::{Entity, entities};
 
 /// The format's colour indices: distinct on a dark and on a light ground.
 const fn colour(kind: LineKind) -> u8 {
@@ -26,140 +29,127 @@ const fn colour(kind: LineKind) -> u8 {
     }
 }
 
-/// The flat of a piece.
-#[must_use]
-pub fn flat_dxf(piece: &PreparedPiece) -> Vec<u8> {
-    let lines = lines(&piece.flat).into_iter();
-    written(lines.map(|(kind, path)| (kind, kind.id().to_owned(), path)), piece.flat.bounds)
+/// A line as it is drawn.
+struct Line<'a> {
+    /// Its layer's place among all.
+    layer: usize,
+    path: &'a BezPath,
+    /// From its own coordinates to the drawing's.
+    place: Affine,
 }
 
-/// What is worked on sheet `number` (from 1), a layer for each operation in their order, the page's lower left corner at the
-/// origin; `None` when there are fewer.
-#[must_use]
-pub fn sheet_dxf(job: &Job, prepared: &Prepared, number: u32) -> Option<Vec<u8>> {
+/// Writes the flat of a piece.
+///
+/// # Errors
+/// What writing to `out` says.
+pub fn flat_dxf(piece: &PreparedPiece, out: &mut dyn Write) -> io::Result<()> {
+    let flat = &piece.flat;
+    let plans: Vec<(CutPlan, Affine)> = flat
+        .parts
+        .iter()
+        .map(|part| (CutPlan::alone(part), flip(flat.bounds) * Affine::translate(part.at)))
+        .collect();
+    let strokes =
+        plans.iter().flat_map(|(plan, place)| plan.strokes.iter().map(|own| (own, *place)));
+    let mut layers = Vec::new();
+    let lines = strokes.map(|(stroke, place)| {
+        let layer = layer(&mut layers, stroke.kind.id(), stroke.kind);
+        Line { layer, path: &stroke.path, place }
+    });
+    let lines: Vec<Line<'_>> = lines.collect();
+    write(&layers, &lines, flat.bounds, out)
+}
+
+/// Writes what is worked on sheet `number` (from 1), a layer for each operation in their order, the page's lower left corner
+/// at the origin; `None` when there are fewer.
+pub fn sheet_dxf(
+    job: &Job,
+    prepared: &Prepared,
+    number: u32,
+    out: &mut dyn Write,
+) -> Option<io::Result<()>> {
     let placements = prepared.layout.each_sheet().nth(number.checked_sub(1)? as usize)?;
     let page = prepared.windows.page;
-    let flip = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, page.y1]);
     let plan = prepared.plan(&job.tooling, placements);
-    let mut lines: Vec<(usize, LineKind, BezPath)> = Vec::new();
-    for stroke in &plan.strokes {
-        let at = works(&prepared.operations, stroke, &plan);
-        if let Some(at) = at.filter(|at| !prepared.operations[*at].is_off) {
-            lines.push((at, stroke.kind, flip * stroke.path.clone()));
+    let worked = plan.strokes.iter().filter_map(|stroke| {
+        let at = works(&prepared.operations, stroke, &plan)?;
+        (!prepared.operations[at].is_off).then_some((at, stroke))
+    });
+    let mut worked: Vec<_> = worked.collect();
+    worked.sort_by_key(|(at, _)| *at);
+    let mut layers = Vec::new();
+    let lines = worked.into_iter().map(|(at, stroke)| {
+        let layer = layer(&mut layers, &prepared.operations[at].id.in_files(), stroke.kind);
+        Line { layer, path: &stroke.path, place: flip(page) }
+    });
+    let lines: Vec<Line<'_>> = lines.collect();
+    Some(write(&layers, &lines, page, out))
+}
+
+/// Turns `y` up within bounds.
+const fn flip(bounds: Rect) -> Affine {
+    Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, bounds.y1])
+}
+
+/// The place of a layer among all, put there where it is new. Lines come layer by layer, or there are few.
+fn layer(layers: &mut Vec<Layer>, name: &str, kind: LineKind) -> usize {
+    layers.iter().rposition(|known| known.name == name).unwrap_or_else(|| {
+        layers.push(Layer { name: name.to_owned(), colour: colour(kind) });
+        layers.len() - 1
+    })
+}
+
+/// Writes lines as a file whose drawing has these bounds.
+fn write(
+    layers: &[Layer],
+    lines: &[Line<'_>],
+    bounds: Rect,
+    out: &mut dyn Write,
+) -> io::Result<()> {
+    let document = Document { layers, bounds };
+    // No line has more entities than elements.
+    let most = lines.iter().map(|line| line.path.elements().len()).sum();
+    out.write_all(&document.before_entities(most))?;
+    let mut number = 0;
+    for line in lines {
+        let layer = &layers[line.layer].name;
+        let mut pairs = Pairs::default();
+        for entity in entities(&(line.place * line.path.clone())) {
+            put(&mut pairs, number, layer, entity);
+            number += 1;
         }
+        out.write_all(pairs.as_bytes())?;
     }
-    lines.sort_by_key(|own| own.0);
-    let lines = lines
-        .into_iter()
-        .map(|(at, kind, path)| (kind, prepared.operations[at].id.in_files(), path));
-    Some(written(lines, page))
+    out.write_all(&document.after_entities())
 }
 
-/// Lines, `y` up, as a file whose drawing has these bounds.
-fn written(lines: impl IntoIterator<Item = (LineKind, String, BezPath)>, bounds: Rect) -> Vec<u8> {
-    let mut document = Document::new();
-    let mut count = 0;
-    for (kind, layer, path) in lines {
-        let layer = layer.as_str();
-        document.layer(layer, colour(kind));
-        for entity in entities(&path) {
-            match entity {
-                Entity::Run { points, is_closed } => {
-                    let pairs = document.entity(count, "LWPOLYLINE", layer, "AcDbPolyline");
-                    pairs.put(90, points.len()).put(70, u8::from(is_closed));
-                    for point in points {
-                        pairs.number(10, point.x).number(20, point.y);
-                    }
-                }
-                Entity::Cubic(points) => {
-                    let pairs = document.entity(count, "SPLINE", layer, "AcDbSpline");
-                    // Planar, of degree three: eight knots, four control points, no fit points.
-                    pairs.put(70, 8).put(71, 3).put(72, 8).put(73, 4).put(74, 0);
-                    for knot in [0.0, 0.0, 0.0, 0.0, 1.0, 1.0, 1.0, 1.0] {
-                        pairs.number(40, knot);
-                    }
-                    for point in points {
-                        pairs.number(10, point.x).number(20, point.y).number(30, 0.0);
-                    }
-                }
-            }
-            count += 1;
-        }
-    }
-    document.write(count, [bounds.x0, bounds.y0, bounds.x1, bounds.y1])
-}
-
-/// What a path becomes.
-enum Entity {
-    /// A straight run.
-    Run { points: Vec<Point>, is_closed: bool },
-    /// A cubic.
-    Cubic([Point; 4]),
-}
-
-/// Every line of the whole drawing, `y` up.
-fn lines(flat: &Flat) -> Vec<(LineKind, BezPath)> {
-    let flip = Affine::new([1.0, 0.0, 0.0, -1.0, 0.0, flat.bounds.y1]);
-    flat.parts
-        .iter()
-        .flat_map(|part| {
-            let place = flip * Affine::translate(part.at);
-            let own = CutPlan::alone(part).strokes.into_iter();
-            own.map(move |stroke| (stroke.kind, place * stroke.path))
-        })
-        .collect()
-}
-
-/// Each subpath as entities: a polyline for every straight run, a spline for every cubic.
-fn entities(path: &BezPath) -> Vec<Entity> {
-    let mut found = Vec::new();
-    for subpath in path.subpaths() {
-        let is_straight =
-            subpath.iter().all(|el| !matches!(el, PathEl::CurveTo(..) | PathEl::QuadTo(..)));
-        let mut run: Vec<Point> = Vec::new();
-        let mut start = Point::ZERO;
-        for element in subpath {
-            match *element {
-                PathEl::MoveTo(p) => {
-                    start = p;
-                    run = vec![p];
-                }
-                PathEl::LineTo(p) => run.push(p),
-                PathEl::CurveTo(a, b, p) => {
-                    let from = run.last().copied().unwrap_or(start);
-                    push_run(&mut found, std::mem::replace(&mut run, vec![p]), false);
-                    found.push(Entity::Cubic([from, a, b, p]));
-                }
-                PathEl::QuadTo(c, p) => {
-                    let from = run.last().copied().unwrap_or(start);
-                    push_run(&mut found, std::mem::replace(&mut run, vec![p]), false);
-                    found.push(Entity::Cubic([
-                        from,
-                        from + (c - from) * (2.0 / 3.0),
-                        p + (c - p) * (2.0 / 3.0),
-                        p,
-                    ]));
-                }
-                PathEl::ClosePath if is_straight => {
-                    if run.len() > 2 && run.last().is_some_and(|last| last.distance(start) < 1e-9) {
-                        run.pop();
-                    }
-                    push_run(&mut found, std::mem::take(&mut run), true);
-                }
-                PathEl::ClosePath => {
-                    if run.last().is_some_and(|last| last.distance(start) > 1e-9) {
-                        run.push(start);
-                    }
+fn put(pairs: &mut Pairs, number: usize, layer: &str, entity: Entity) {
+    match entity {
+        Entity::Run { corners, is_closed } => {
+            pairs.entity(number, "LWPOLYLINE", layer, "AcDbPolyline");
+            pairs.put(90, corners.len()).put(70, u8::from(is_closed));
+            for (at, bulge) in corners {
+                pairs.number(10, at.x).number(20, at.y);
+                if bulge.abs() > 5e-7 {
+                    pairs.number(42, bulge);
                 }
             }
         }
-        push_run(&mut found, run, false);
-    }
-    found
-}
-
-fn push_run(found: &mut Vec<Entity>, points: Vec<Point>, is_closed: bool) {
-    if points.len() > 1 {
-        found.push(Entity::Run { points, is_closed });
+        Entity::Cubics(points) => {
+            pairs.entity(number, "SPLINE", layer, "AcDbSpline");
+            // Planar, of degree three: knots, control points, no fit points.
+            pairs.put(70, 8).put(71, 3).put(72, points.len() + 4);
+            pairs.put(73, points.len()).put(74, 0);
+            // Each end of a cubic three times, the first and the last once more.
+            let last = points.len() / 3;
+            for end in 0..=last {
+                for _ in 0..if end == 0 || end == last { 4 } else { 3 } {
+                    pairs.put(40, format_args!("{end}.0"));
+                }
+            }
+            for point in points {
+                pairs.number(10, point.x).number(20, point.y).number(30, 0.0);
+            }
+        }
     }
 }

@@ -14,6 +14,7 @@ use aptum_core::sheet::{Likeness, find_marks};
 use aptum_core::sheet::{Orientation, standard_sizes};
 use aptum_core::{Job, LineKind, Prepared, Workshop, nest_job, prepare};
 use aptum_formats::art::png;
+use aptum_formats::dxf::sheet_dxf;
 use aptum_formats::lines;
 use aptum_formats::lines::brought;
 use aptum_formats::marks::marks_svg;
@@ -617,7 +618,8 @@ fn on_a_liner_outlines_are_kissed_unless_through_is_chosen() {
 fn the_dxf_of_a_sheet_says_what_its_svg_says() {
     let job = job(include_str!("../../../../demo/jobs/spring-table-set.json"));
     let prepared = prepare(&job, &workshop()).unwrap();
-    let bytes = aptum_formats::dxf::sheet_dxf(&job, &prepared, 1).unwrap();
+    let mut bytes = Vec::new();
+    sheet_dxf(&job, &prepared, 1, &mut bytes).unwrap().unwrap();
     let drawing = dxf::Drawing::load(&mut bytes.as_slice()).unwrap();
     let svg = cut_svg(&job, &prepared, 1, MarksInCut::LeftOut, SvgUnits::Mm).unwrap();
     let file = roxmltree::Document::parse(&svg).unwrap();
@@ -632,11 +634,20 @@ fn the_dxf_of_a_sheet_says_what_its_svg_says() {
         for entity in drawing.entities().filter(|entity| entity.common.layer == kind.id()) {
             let points: Vec<(f64, f64)> = match &entity.specific {
                 dxf::entities::EntityType::LwPolyline(line) => {
-                    line.vertices.iter().map(|vertex| (vertex.x, vertex.y)).collect()
+                    // A bulge is how far an arc rises over half of its chord.
+                    let next = line.vertices.iter().cycle().skip(1);
+                    let rises = line.vertices.iter().zip(next).map(|(from, to)| {
+                        let (x, y) = (to.x - from.x, to.y - from.y);
+                        let half = (f64::midpoint(from.x, to.x), f64::midpoint(from.y, to.y));
+                        (half.0 + y * from.bulge / 2.0, half.1 - x * from.bulge / 2.0)
+                    });
+                    let count = line.vertices.len() - usize::from(!line.is_closed());
+                    let ends = line.vertices.iter().map(|vertex| (vertex.x, vertex.y));
+                    ends.chain(rises.take(count)).collect()
                 }
                 dxf::entities::EntityType::Spline(curve) => {
-                    let ends = [&curve.control_points[0], &curve.control_points[3]];
-                    ends.map(|point| (point.x, point.y)).to_vec()
+                    let ends = curve.control_points.iter().step_by(3);
+                    ends.map(|point| (point.x, point.y)).collect()
                 }
                 other => panic!("{other:?}"),
             };
@@ -650,5 +661,5 @@ fn the_dxf_of_a_sheet_says_what_its_svg_says() {
             near(a, b, 0.05);
         }
     }
-    assert!(aptum_formats::dxf::sheet_dxf(&job, &prepared, 99).is_none());
+    assert!(sheet_dxf(&job, &prepared, 99, &mut Vec::new()).is_none());
 }

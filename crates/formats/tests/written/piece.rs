@@ -177,18 +177,42 @@ fn drawings_pass_the_audit_with_every_line_on_its_layer() {
     }
 }
 
+fn drawn(structure: &str) -> Vec<u8> {
+    let mut bytes = Vec::new();
+    flat_dxf(prepared(structure, &[]).first(), &mut bytes).unwrap();
+    bytes
+}
+
 #[test]
 fn the_drawing_reads_back_with_curves_as_curves() {
     use dxf::entities::EntityType;
-    let bytes = flat_dxf(prepared("pillow", &[]).first());
-    assert!(bytes == flat_dxf(prepared("pillow", &[]).first()), "the same job gives the same file");
+    let bytes = drawn("pillow");
+    assert!(bytes == drawn("pillow"), "the same job gives the same file");
     let drawing = dxf::Drawing::load(&mut std::io::Cursor::new(bytes)).unwrap();
-    let splines =
-        drawing.entities().filter(|e| matches!(e.specific, EntityType::Spline(_))).count();
-    // Two faces of ten strips, each with a curved crease and a curved edge at both ends.
-    assert_eq!(splines, 2 * 10 * 2 * 2);
+    let bulges = drawing.entities().map(|entity| match &entity.specific {
+        EntityType::LwPolyline(line) => line.vertices.iter().filter(|own| own.bulge != 0.0).count(),
+        other => panic!("{other:?}"),
+    });
+    let bulges: Vec<usize> = bulges.filter(|count| *count > 0).collect();
+    // Two faces of ten strips, each with a curved crease at both ends, and a curved edge at both in one outline.
+    assert_eq!((bulges.iter().sum::<usize>(), bulges.len()), (2 * 10 * 2 * 2, 2 * 10 * 2 + 1));
     let layers: Vec<_> = drawing.layers().map(|layer| layer.name.as_str()).collect();
     assert!(layers.contains(&"cut") && layers.contains(&"crease"));
+
+    // A round label is four arcs of a quarter (a bulge is the tangent of a quarter of the angle: DXF reference); an oval is
+    // one spline of four cubics.
+    let alone = |structure: &str| {
+        let drawing = dxf::Drawing::load(&mut std::io::Cursor::new(drawn(structure))).unwrap();
+        drawing.entities().map(|own| own.specific.clone()).collect::<Vec<_>>()
+    };
+    let round = alone("label-round");
+    let [EntityType::LwPolyline(round)] = round.as_slice() else { panic!("round") };
+    assert!(round.is_closed() && round.vertices.len() == 4);
+    let quarter = (std::f64::consts::FRAC_PI_8).tan();
+    assert!(round.vertices.iter().all(|own| (own.bulge.abs() - quarter).abs() < 1e-6));
+    let oval = alone("label-oval");
+    let [EntityType::Spline(oval)] = oval.as_slice() else { panic!("oval") };
+    assert_eq!((oval.control_points.len(), oval.knot_values.len()), (13, 17));
 }
 
 /// FOLD 1.2 (published format): parallel arrays, indices in range, letters and the signs of their angles,

@@ -154,7 +154,8 @@ fn cut_files_have_a_group_for_each_operation_in_its_order() {
     let outlines: Vec<BezPath> = outlines.map(|own| BezPath::from_svg(own).unwrap()).collect();
     assert_eq!(outlines.len(), prepared.layout.runs[0].placements.len());
 
-    let bytes = aptum_formats::dxf::sheet_dxf(&job, &prepared, 1).unwrap();
+    let mut bytes = Vec::new();
+    aptum_formats::dxf::sheet_dxf(&job, &prepared, 1, &mut bytes).unwrap().unwrap();
     let drawing = dxf::Drawing::load(&mut bytes.as_slice()).unwrap();
     let mut layers: Vec<String> = drawing.entities().map(|own| own.common.layer.clone()).collect();
     layers.dedup();

@@ -265,7 +265,7 @@ impl Desired<'_> {
                 out.write_all(svg.as_bytes())
             }
             OutputKind::CutDxf([sheet, _]) => {
-                out.write_all(&sheet_dxf(job, prepared, sheet).ok_or_else(none)?)
+                sheet_dxf(job, prepared, sheet, out).ok_or_else(none)?
             }
             OutputKind::Machine([sheet, _], loading, language) => {
                 let path = self.path(sheet).ok_or_else(none)?;
@@ -291,7 +291,7 @@ impl Desired<'_> {
             OutputKind::ArtPng(at, side, ppi) => {
                 out.write_all(&png(&art_svg(piece(at)?, side, *blobs), ppi.into(), false)?)
             }
-            OutputKind::FlatDxf(at) => out.write_all(&flat_dxf(piece(at)?)),
+            OutputKind::FlatDxf(at) => flat_dxf(piece(at)?, out),
             OutputKind::FlatFold(at) => {
                 let drawn = piece(at)?;
                 let fold = drawn.formed.fold.as_ref().ok_or_else(none)?;

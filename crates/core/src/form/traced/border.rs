@@ -188,12 +188,18 @@ impl Edge {
         if between(self.bounds, other.bounds) >= least {
             return least;
         }
-        for point in &self.points {
-            if between(Rect::from_points(*point, *point), other.bounds) < least {
-                let at = [point.x, point.y];
-                let near = other.sides.nearest_neighbor(&at).map(|side| side.distance_2(&at));
-                least = near.map_or(least, |squared| least.min(squared.sqrt()));
+        // The nearest to that box first: few are left once one of them is known.
+        let off = |point: &Point| between(Rect::from_points(*point, *point), other.bounds);
+        let mut near: Vec<(f64, &Point)> = self.points.iter().map(|own| (off(own), own)).collect();
+        near.retain(|own| own.0 < least);
+        near.sort_by(|one, other| one.0.total_cmp(&other.0));
+        for (off, point) in near {
+            if off >= least {
+                break;
             }
+            let at = [point.x, point.y];
+            let near = other.sides.nearest_neighbor(&at).map(|side| side.distance_2(&at));
+            least = near.map_or(least, |squared| least.min(squared.sqrt()));
         }
         least
     }

@@ -92,9 +92,14 @@ fn sense(traced: &Traced, tracing: &Tracing) -> Check {
 
 fn crumbs(traced: &Traced, tracing: &Tracing) -> Check {
     let count = tracing.outlines.len() + tracing.too_many;
-    let is_noise = count > MANY || tracing.left_out > MANY_CRUMBS;
+    let is_texture = tracing.coarse > 0;
+    let is_noise = count > MANY || is_texture || tracing.left_out > MANY_CRUMBS;
     let verdict = if count > MANY {
         "too many to be motifs".to_owned()
+    } else if is_texture {
+        let are =
+            if tracing.coarse == 1 { "1 is".to_owned() } else { format!("{} are", tracing.coarse) };
+        format!("{are} too fine to be followed")
     } else {
         let crumbs = if tracing.left_out == 1 { "crumb" } else { "crumbs" };
         format!("{} {crumbs} left out", tracing.left_out)
@@ -114,6 +119,14 @@ fn crumbs(traced: &Traced, tracing: &Tracing) -> Check {
     }
     if traced.trace.threshold.is_some_and(|own| (own - tracing.proposed).abs() > 0.01) {
         check = check.remedy(by_itself(tracing));
+    }
+    if is_texture && traced.trace.holes {
+        let field = "form.traced.trace.holes";
+        check = check.remedy(Remedy::set("Take the outline only, without holes", field, false));
+    }
+    if is_texture && count <= MANY {
+        check = check
+            .remedy(Remedy::advice("Choose a threshold or a part of the picture with clear edges"));
     }
     if count > MANY {
         // So large that few are left.
