@@ -54,7 +54,7 @@ export function HandbookPage() {
         {shown && (
           <article key={shown.id}>
             <h2>{shown.title}</h2>
-            {shown.drawing && <Sketch name={shown.drawing} />}
+            <Sketch name={shown.drawing} />
             {shown.text.map((paragraph) => (
               <p key={paragraph}>{paragraph}</p>
             ))}

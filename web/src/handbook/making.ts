@@ -7,7 +7,7 @@ export const MAKING: Page[] = [
     title: 'Form: a structure and its size',
     terms:
       'structure catalogue inside outside size figure tuck glue flap own window add-on dimension',
-    drawing: null,
+    drawing: 'form',
     text: [
       'A structure is a kind of box, packet, tag or bookmark whose dieline follows from a few figures. Sizes are asked for inside or outside; the card’s caliper is allowed for. A figure that you leave alone follows from the others.',
       'What a structure does not offer is added to it: a window, a hole, a slit, a tab, words cut out of a panel. Where nothing in the catalogue will do, set the piece free from its figures and mend its lines, or bring a drawing of your own.',
@@ -42,7 +42,7 @@ export const MAKING: Page[] = [
     id: 'grain',
     title: 'Grain: which way the fibres run',
     terms: 'fibres fold crack long short',
-    drawing: null,
+    drawing: 'grain',
     text: [
       'Fibres in card lie mostly one way. Creases along them fold clean; creases across them crack. The main folds of a wrap should run along the grain.',
       'To find it, bend a sheet gently both ways: it gives more easily along the grain. Say in the stock’s record how its sheets are cut, and the sheet’s checks say when the folds lie wrong.',
@@ -53,7 +53,7 @@ export const MAKING: Page[] = [
     id: 'folding',
     title: 'Folding: does it close?',
     terms: 'fold steps mate joint crease angle way panel meet proof closed thickness',
-    drawing: null,
+    drawing: 'folding',
     text: [
       'The folded piece beside the flat is made of plates as thick as your card, turned on their creases step by step. Aptum measures whether the edges that should meet do, whether glue lies on what it is glued to, and whether one panel goes through another on the way.',
       'The steps are the order in which hands fold. Drag the slider, or press play. Numbers beside the flat’s edges are mates: equal numbers meet.',
@@ -64,7 +64,7 @@ export const MAKING: Page[] = [
     id: 'bends',
     title: 'Bends: panels that are curved',
     terms: 'bend curved crease bow pillow ruling strip cylinder',
-    drawing: null,
+    drawing: 'bends',
     text: [
       'A curved panel is drawn as it bends: dotted lines across it are where the card gives of itself, and nothing is pressed or cut there. Between two of them lies a strip, and all strips together are one panel, for layers and for names.',
       'A crease that is a curve folds only where what lies beside it bends. Draw straight lines over the bowed panels up to the crease, choose “the card bends” for them in the line key, and tell each how far; without them the panel is shown folded straight from end to end of the crease, and the limits say so.',
@@ -76,7 +76,7 @@ export const MAKING: Page[] = [
     title: 'Drawings from elsewhere: scale and line key',
     terms:
       'drawing svg dxf pdf fold scale unit inch line key meaning layer colour doubles loose ends join mend node known dimension',
-    drawing: null,
+    drawing: 'drawings',
     text: [
       'A drawing says how long its units are, or it does not. Then nothing is cut until you have said so: pick one of the sizes that are shown, or press on two places of which you know the distance and type it.',
       'The line key says what lines of each layer and colour are: cut, crease, printed only, left out. What has no meaning is never cut. Keep a key under a name, and the next drawing of the same hand takes it over.',
@@ -89,7 +89,7 @@ export const MAKING: Page[] = [
     title: 'Outlines from a picture',
     terms:
       'trace threshold brightness transparency background inside specks holes detail nodes smooth crumbs region',
-    drawing: null,
+    drawing: 'tracing',
     text: [
       'A trace finds what belongs to the motif: what is not transparent, what is dark, or what differs from the background. The tint over the picture shows it. Aptum sets the threshold by itself; move it where a shadow or a pale edge says otherwise.',
       'Detail chooses between a line that keeps every hair and one that a knife likes: smooth, few nodes, nothing stray. Specks and holes under an area are left out, and gaps up to a width are closed. What the trace still gets wrong is put right by hand, and stays so when the threshold moves.',
@@ -100,7 +100,7 @@ export const MAKING: Page[] = [
     id: 'border',
     title: 'Borders: outwards, inwards',
     terms: 'contour border outline offset white edge round mitre bevel merge holes backing sticker',
-    drawing: null,
+    drawing: 'border',
     text: [
       'A sticker is seldom cut along the motif itself: a border of 1 to 3 mm forgives what print and cut are off. Where the borders of two parts meet they become one; Aptum says how many outlines there are, and the least border at which they are one.',
       'Inwards by 0.25 to 0.5 mm the cut runs in the ink, so that no white shows. Several borders at once make a printed rim, the cut around it, and a backing of a second card.',
@@ -111,7 +111,7 @@ export const MAKING: Page[] = [
     id: 'sticker-card',
     title: 'Labels and sticker cards',
     terms: 'label sticker card liner kiss through gutter margin hang hole heading weed',
-    drawing: null,
+    drawing: 'card',
     text: [
       'Labels lie on a liner: the blade goes through the face alone, and they peel off. A sticker card is a card with an edge of its own that is cut through, around labels that are kiss cut. Put in how many of each label; they are laid in rows, nested, or by hand inside the card’s margin.',
       'How the edge is cut through, and in how many passes, is said in Tooling.',
@@ -122,7 +122,7 @@ export const MAKING: Page[] = [
     id: 'face',
     title: 'Face: what is printed',
     terms: 'layer picture text pattern shape colour upright resolution ppi white varnish',
-    drawing: null,
+    drawing: 'face',
     text: [
       'A face is a list of layers, printed from the first to the last. Each lies on a panel, on several as one area, or on the whole flat. “As read” turns it the right way up for whoever reads the closed piece.',
       'Pictures print well from 300 pixels in an inch at their size on paper; under 200 they begin to look soft. White beneath colour, varnish and raised varnish are inks of their own.',
@@ -146,7 +146,7 @@ export const MAKING: Page[] = [
     id: 'names',
     title: 'Many names: a list fills the face',
     terms: 'list csv merge row names words picture copies each semicolon comma',
-    drawing: null,
+    drawing: 'names',
     text: [
       'A list is a table with a head: CSV, from any spreadsheet. A text layer takes its words from a column, a picture layer its file. Every row makes a copy with its own words; step through the rows on the board.',
       'Words that do not fit are named with their row, and rows without a copy are counted.',
@@ -157,7 +157,7 @@ export const MAKING: Page[] = [
     id: 'finishes',
     title: 'White, varnish and backs',
     terms: 'white ink varnish raised spot separation clear reflective back turn duplex plate choke',
-    drawing: null,
+    drawing: 'finishes',
     text: [
       'Each layer says what it is printed in. White goes beneath colour on clear or reflective stock, drawn in by a hair so that none looks out; varnish lies over it, flat or raised in several passes. Each is an ink of its own in the print file, and the board shows them one by one or together.',
       'A back is a second page for each sheet, turned about the edge over which your printer turns it. How far the turned sheet comes to lie off is a property of the printer, and the back’s bleed allows for it.',
@@ -190,7 +190,7 @@ export const MAKING: Page[] = [
     id: 'marks-alone',
     title: 'Art made elsewhere, and its way back',
     terms: 'marks alone return scale art lay under program measured against shift turn',
-    drawing: null,
+    drawing: 'alone',
     text: [
       'Take the marks of a page alone as SVG, PDF or PNG, lay them under art in another program, and bring the file back. Aptum finds the marks in it, says how much larger, turned or shifted the file came back, and puts it right.',
       'Within a tenth of a millimetre it is taken as it is. The marks themselves are then left out of the cut.',
@@ -201,7 +201,7 @@ export const MAKING: Page[] = [
     id: 'square-code',
     title: 'The sheet’s code',
     terms: 'square code letters freeze frozen print revision',
-    drawing: 'marks',
+    drawing: 'code',
     text: [
       'Every sheet carries five characters that follow from everything printed and cut on it, and, where there is room, the same as a small square code with the sheet’s number. Two sheets with the same code are the same to a ten-thousandth of a millimetre.',
       'A cutter with an eye reads it and refuses another job’s sheet. If you cut by hand, compare the letters.',
@@ -212,7 +212,7 @@ export const MAKING: Page[] = [
     id: 'nesting',
     title: 'Nesting and gutters',
     terms: 'nest gang step and repeat rows columns spacing gutter yield waste copies',
-    drawing: null,
+    drawing: 'nesting',
     text: [
       'Rows and columns suit pieces that are nearly rectangles. Nesting lays flaps into gaps and turns pieces, and often saves a sheet. Leave 2 to 3 mm between cuts: card that thin still holds.',
       'What you move by hand stays where you put it; locked copies are left alone when you nest again.',

@@ -1,5 +1,6 @@
 /** The handbook's pages: what words of the trade mean, and how each stage is done. */
 import { MAKING } from './making';
+import type { SketchName } from './Sketch';
 import { WORKING } from './working';
 
 export interface Page {
@@ -8,24 +9,11 @@ export interface Page {
   /** Under which it is found, beside its words. */
   terms: string;
   /** Which drawing stands beside it. */
-  drawing: DrawingName | null;
+  drawing: SketchName;
   text: string[];
   /** Pages that belong to it. */
   see: string[];
 }
-
-export type DrawingName =
-  | 'lines'
-  | 'bleed'
-  | 'marks'
-  | 'scale'
-  | 'loading'
-  | 'ladder'
-  | 'nick'
-  | 'trailing'
-  | 'hairs'
-  | 'caliper'
-  | 'window';
 
 export const PAGES: Page[] = [...MAKING, ...WORKING];
 

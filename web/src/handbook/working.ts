@@ -6,7 +6,7 @@ export const WORKING: Page[] = [
     id: 'operations',
     title: 'Tooling: operations and their order',
     terms: 'station tool force speed passes depth order crease first cut last split',
-    drawing: null,
+    drawing: 'operations',
     text: [
       'An operation is what is done along one kind of line: with which tool in which station, how hard, how fast, how often. Creases and scores come first, then kiss cuts and perforations, and the cut that frees the piece last, since a freed piece moves.',
       'Split an operation when a share of its lines needs other settings, such as the outer edge of a sticker card with three passes. Force is in your machine’s own unit and is never turned into another.',
@@ -17,7 +17,7 @@ export const WORKING: Page[] = [
     id: 'recipe',
     title: 'Recipes',
     terms: 'settings workshop at hand worked last printing paper type quality tray minutes',
-    drawing: null,
+    drawing: 'recipe',
     text: [
       'A recipe is what worked: the settings of one operation on one stock with one cutter and tool. It applies by itself where it matches; what your job says otherwise is shown beside it.',
       'A job of several cards has a row for each of them, since each goes by its own recipe.',
@@ -41,7 +41,7 @@ export const WORKING: Page[] = [
     id: 'kiss-cut',
     title: 'Kiss cut and cut through',
     terms: 'liner sticker label card depth one blade',
-    drawing: null,
+    drawing: 'kiss',
     text: [
       'Stickers are cut to the liner, the card around them through it. Many machines have one blade depth for both: set it so that a hard, fast pass goes through, and let low force and low speed do the kiss cut.',
       'Peel from a corner, across the grain of the liner, and weed the waste before you cut through.',
@@ -74,7 +74,7 @@ export const WORKING: Page[] = [
     id: 'weeding',
     title: 'Weeding the waste',
     terms: 'waste frame lines peel take out',
-    drawing: 'nick',
+    drawing: 'strips',
     text: [
       'Weeding takes away what is not wanted. A frame around the pieces and lines between them divide the waste, so that it comes off in strips and takes no piece along.',
       'Pull the waste back flat over itself, never upwards.',
@@ -110,7 +110,7 @@ export const WORKING: Page[] = [
     id: 'frozen',
     title: 'Frozen prints',
     terms: 'freeze printed before the change run cut as printed',
-    drawing: null,
+    drawing: 'frozen',
     text: [
       'Once sheets are printed, what is on them cannot change under the cut. Aptum keeps the job as it was printed, and every cut is made from that. Change a place, a mark or ink afterwards, and it says at once that these sheets were printed before the change: cut them as printed, or print again.',
       'Force, speed, order, passes and nicks stay free until the blade comes down.',
@@ -132,7 +132,7 @@ export const WORKING: Page[] = [
     id: 'look',
     title: 'Look before you unload',
     terms: 'not through repeat pass unload',
-    drawing: null,
+    drawing: 'look',
     text: [
       'Lift a corner of the waste before the sheet comes out. Where it is not through, repeat that operation in the same loading: once the sheet is out, no second cut meets the first.',
       'Count good pieces and bad ones by what was wrong with them. The Logbook keeps what was really sent, and shows it when the same card comes again.',
@@ -143,7 +143,7 @@ export const WORKING: Page[] = [
     id: 'a-little-off',
     title: 'When it cuts a little off',
     terms: 'correction shift turn scale measure near far offset',
-    drawing: 'hairs',
+    drawing: 'off',
     text: [
       'Measure at two places far apart how far the cut fell from the print. The same everywhere is a shift: the eye stands a little off the blade. Growing from one place to the other is a turn or a scale: the sheet slipped, a mark was read wrong, or the paper stretched.',
       'The correction is kept with the cutter, with its day, and is shown wherever it is applied. Drop it when the machine was set right.',
@@ -154,7 +154,7 @@ export const WORKING: Page[] = [
     id: 'queue',
     title: 'Queue and Logbook',
     terms: 'queue pupils machine next waits done logbook entry outcome again settings',
-    drawing: null,
+    drawing: 'queue',
     text: [
       'The queue is what waits for one machine: whose sheets, who is next, what is printed and what is cut. Thirty faces on one net go in together.',
       'The Logbook remembers: stock, machines, tool, the settings that were really sent, how it came out. When the same card comes on the same cutter again, the last outcome stands first, and from each entry a way leads back to the job as it was.',

@@ -171,7 +171,7 @@ impl Tracing {
         for group in &tidied.groups {
             points += group.points();
             if is_noise || points > MOST_FITTED {
-                tracing.put_coarse(group, 200, place);
+                tracing.put_thinned(group, 200, place);
             } else {
                 tracing.add(group, tolerance, place);
             }
@@ -244,7 +244,7 @@ impl Tracing {
             return;
         }
         if group.points() > MOST_OPENED {
-            self.put_coarse(group, 4000, place);
+            self.put_thinned(group, 4000, place);
             return;
         }
         // Hairs and cracks thinner than a pixel are no line for a knife.
@@ -254,8 +254,8 @@ impl Tracing {
         }
     }
 
-    fn put_coarse(&mut self, group: &tidy::Group, most: usize, place: Affine) {
-        self.coarse += 1;
+    fn put_thinned(&mut self, group: &tidy::Group, most: usize, place: Affine) {
+        self.coarse += usize::from(group.longest() > most);
         self.put(group, thinned(group, most), place);
     }
 

@@ -14,6 +14,11 @@ pub(super) struct Group {
 }
 
 impl Group {
+    /// How many points the one of its rings has that has most.
+    pub fn longest(&self) -> usize {
+        self.holes.iter().map(Vec::len).fold(self.outer.len(), usize::max)
+    }
+
     /// How many points its rings have.
     pub fn points(&self) -> usize {
         self.outer.len() + self.holes.iter().map(Vec::len).sum::<usize>()

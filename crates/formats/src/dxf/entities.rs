@@ -9,7 +9,6 @@ const SAME: f64 = 1e-9;
 const KINK: f64 = 0.01;
 
 /// One thing of the drawing.
-#[derive(Debug, PartialEq)]
 pub(super) enum Entity {
     /// Corners, and with each the bulge of what leads to the next: a quarter of the arc's angle as its tangent, 0 where it
     /// is straight, above 0 against the clock.
@@ -25,25 +24,28 @@ pub(super) fn entities(path: &BezPath) -> Vec<Entity> {
         let subpath = BezPath::from_vec(subpath.to_vec());
         let is_closed = subpath.elements().last() == Some(&PathEl::ClosePath);
         let from = found.len();
-        for segment in subpath.segments() {
-            add(&mut found, from, segment);
+        let cubics: Vec<(CubicBez, Option<f64>)> =
+            subpath.segments().map(|own| (own.to_cubic(), bulge(&own))).collect();
+        // What only in part is of arcs is not cut up for them.
+        let is_round = cubics.iter().all(|(_, bulge)| bulge.is_some());
+        for (cubic, bulge) in cubics {
+            add(&mut found, from, &cubic, bulge.filter(|bulge| is_round || *bulge == 0.0));
         }
         close(&mut found, from, is_closed);
     }
-    found.retain(|own| match own {
-        Entity::Run { corners, .. } => corners.len() > 1,
-        Entity::Cubics(points) => points.len() > 1,
-    });
     found
 }
 
-/// Adds a segment to the last entity from `from` on, or as one of its own.
-fn add(found: &mut Vec<Entity>, from: usize, segment: PathSeg) {
-    let cubic = segment.to_cubic();
-    let bulge = match segment {
+/// A quarter of an arc's angle as its tangent, 0 for a straight side, none for another curve.
+fn bulge(segment: &PathSeg) -> Option<f64> {
+    match segment {
         PathSeg::Line(_) => Some(0.0),
-        _ => turn_of(&cubic).map(|turn| (turn / 4.0).tan()),
-    };
+        curve => turn_of(&curve.to_cubic()).map(|turn| (turn / 4.0).tan()),
+    }
+}
+
+/// Adds a segment to the last entity from `from` on, or as one of its own.
+fn add(found: &mut Vec<Entity>, from: usize, cubic: &CubicBez, bulge: Option<f64>) {
     let last = found.get_mut(from..).and_then(<[Entity]>::last_mut);
     match (bulge, last) {
         (Some(bulge), Some(Entity::Run { corners, .. })) => {
@@ -56,7 +58,7 @@ fn add(found: &mut Vec<Entity>, from: usize, segment: PathSeg) {
             let corners = vec![(cubic.p0, bulge), (cubic.p3, 0.0)];
             found.push(Entity::Run { corners, is_closed: false });
         }
-        (None, Some(Entity::Cubics(points))) if goes_on(points, &cubic) => {
+        (None, Some(Entity::Cubics(points))) if goes_on(points, cubic) => {
             points.extend([cubic.p1, cubic.p2, cubic.p3]);
         }
         (None, _) => found.push(Entity::Cubics(vec![cubic.p0, cubic.p1, cubic.p2, cubic.p3])),

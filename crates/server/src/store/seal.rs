@@ -7,6 +7,7 @@
 
 use std::io::Write;
 use std::path::{Path, PathBuf};
+use std::time::Duration;
 
 use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
@@ -16,13 +17,17 @@ use super::blobs::drop_unnamed;
 use super::open::{PATIENCE, data_file, log_file, set_fact, uri};
 use super::schema::facts;
 
+/// How often a file that cannot be read without its log is looked at, and how long is waited before the next look.
+const TRIES: u32 = 5;
+const BETWEEN: Duration = Duration::from_millis(50);
+
 fn seal_file(directory: &Path) -> PathBuf {
     directory.join("aptum.generation")
 }
 
 /// Writes the log back into the data file and counts its generation up.
 pub(super) fn seal(connection: &mut SqliteConnection, directory: &Path) -> Result<(), StoreError> {
-    let generation = number(connection).unwrap_or(0) + 1;
+    let generation = number(connection)? + 1;
     connection.immediate_transaction(|connection| {
         drop_unnamed(connection)?;
         set_fact(connection, "generation", &generation.to_string())
@@ -66,22 +71,34 @@ pub(super) fn refuse_older(directory: &Path) -> Result<(), StoreError> {
     if !has_log || !file.is_file() {
         return Ok(());
     }
-    // As the file is without its log.
-    let alone = SqliteConnection::establish(&uri(&file, "mode=ro&immutable=1"));
-    let own = alone.ok().and_then(|mut connection| number(&mut connection)).unwrap_or(0);
-    if own < sealed {
-        return Err(StoreError::Older(log.display().to_string()));
+    for _ in 0..TRIES {
+        // As the file is without its log.
+        let alone = SqliteConnection::establish(&uri(&file, "mode=ro&immutable=1"));
+        match alone.map(|mut connection| number(&mut connection)) {
+            Ok(Ok(own)) if own < sealed => {
+                return Err(StoreError::Older(log.display().to_string()));
+            }
+            Ok(Ok(_)) => return Ok(()),
+            // Half written back, by a program that is at it or was killed.
+            Ok(Err(_)) | Err(_) => std::thread::sleep(BETWEEN),
+        }
     }
+    // Its log may have all that it lacks; if not, that is told when both are looked at together.
     Ok(())
 }
 
-fn number(connection: &mut SqliteConnection) -> Option<i64> {
-    let value: String = facts::table
-        .filter(facts::name.eq("generation"))
-        .select(facts::value)
-        .first(connection)
-        .ok()?;
-    value.parse().ok()
+/// The generation of a data file; 0 where nothing has counted it yet.
+fn number(connection: &mut SqliteConnection) -> QueryResult<i64> {
+    let value = facts::table.filter(facts::name.eq("generation")).select(facts::value);
+    match value.first::<String>(connection).optional() {
+        Ok(value) => Ok(value.and_then(|value| value.parse().ok()).unwrap_or(0)),
+        Err(diesel::result::Error::DatabaseError(_, told))
+            if told.message().contains("no such table") =>
+        {
+            Ok(0)
+        }
+        Err(error) => Err(error),
+    }
 }
 
 /// Forgets the generation, since another file takes the place of the one it was of.

@@ -391,6 +391,28 @@ proptest! {
     }
 }
 
+/// Killed while the log is written back: the file's first page tells of pages that are not in the file yet. The log has
+/// them all.
+#[test]
+fn a_file_that_was_half_written_back_is_whole_with_its_log() {
+    let (folder, store) = open();
+    let last = (0..40).map(|at| store.add_job(&job(&at.to_string())).unwrap()).last().unwrap();
+    let [torn, whole] = [tempfile::tempdir().unwrap(), tempfile::tempdir().unwrap()];
+    for name in ["aptum.sqlite", "aptum.sqlite-wal", "aptum.generation"] {
+        for copy in [&torn, &whole] {
+            std::fs::copy(folder.path().join(name), copy.path().join(name)).unwrap();
+        }
+    }
+    drop(Store::open(whole.path()).unwrap());
+    let [mut half, full] =
+        [&torn, &whole].map(|own| std::fs::read(own.path().join("aptum.sqlite")).unwrap());
+    assert!(half.len() < full.len());
+    half[..4096].copy_from_slice(&full[..4096]);
+    std::fs::write(torn.path().join("aptum.sqlite"), half).unwrap();
+    let again = Store::open(torn.path()).unwrap();
+    assert_eq!(again.job(last.id).unwrap(), last);
+}
+
 /// Two programs on one file: records that the other one has changed are read anew, whatever happened to jobs meanwhile.
 #[test]
 fn records_that_another_program_changes_are_seen() {

@@ -1,0 +1,8 @@
+/** Words in a drawing. */
+export function label(x: number, y: number, words: string) {
+  return (
+    <text key={`${x} ${y}`} x={x} y={y}>
+      {words}
+    </text>
+  );
+}
