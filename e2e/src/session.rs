@@ -102,6 +102,8 @@ async fn start() -> Session {
     });
     let mut capabilities = serde_json::Map::new();
     capabilities.insert("goog:chromeOptions".to_owned(), options);
+    // A busy machine takes longer to look through a page than the driver waits by itself.
+    capabilities.insert("timeouts".to_owned(), json!({ "script": 180_000 }));
     let client = ClientBuilder::new(hyper_util::client::legacy::connect::HttpConnector::new())
         .capabilities(capabilities)
         .connect(&format!("http://127.0.0.1:{port}"))

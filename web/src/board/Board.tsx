@@ -3,7 +3,7 @@
  *
  * It fits the drawing by itself until the user moves it.
  */
-import { type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 
 import type { UnitInfo } from '../api/generated/types';
@@ -42,12 +42,13 @@ export function Board(props: BoardProps) {
   const [pointer, setPointer] = useState({ x: 0, y: 0 });
   const touches = useRef(new Map<number, { x: number; y: number }>());
 
-  useEffect(() => {
+  // Before the first picture, so that the drawing is never seen at another size.
+  useLayoutEffect(() => {
     const element = frame.current;
     if (!element) return;
-    const observer = new ResizeObserver(() => {
-      setSize({ width: element.clientWidth, height: element.clientHeight });
-    });
+    const measure = () => setSize({ width: element.clientWidth, height: element.clientHeight });
+    measure();
+    const observer = new ResizeObserver(measure);
     observer.observe(element);
     return () => observer.disconnect();
   }, []);

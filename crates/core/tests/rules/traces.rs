@@ -136,6 +136,10 @@ fn a_texture_is_told_and_so_are_holes_that_are_too_many() {
     let tracing = look(&sieve, &how, 200.0).unwrap();
     assert_eq!((tracing.outlines.len(), tracing.outlines[0].holes.len()), (1, 0));
     assert_eq!(tracing.left_out, 99 * 99);
+    let flat = form(tracing, &sieve, 200.0).draw(0.3, Unit::Mm).unwrap();
+    let motifs = check(&flat.checks, "trace-crumbs");
+    assert_eq!(motifs.state, State::Attention);
+    assert!(!motifs.remedies.is_empty());
 }
 
 #[test]

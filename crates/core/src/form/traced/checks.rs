@@ -120,14 +120,6 @@ fn crumbs(traced: &Traced, tracing: &Tracing) -> Check {
     if traced.trace.threshold.is_some_and(|own| (own - tracing.proposed).abs() > 0.01) {
         check = check.remedy(by_itself(tracing));
     }
-    if is_texture && traced.trace.holes {
-        let field = "form.traced.trace.holes";
-        check = check.remedy(Remedy::set("Take the outline only, without holes", field, false));
-    }
-    if is_texture && count <= MANY {
-        check = check
-            .remedy(Remedy::advice("Choose a threshold or a part of the picture with clear edges"));
-    }
     if count > MANY {
         // So large that few are left.
         let mut areas: Vec<f64> =
@@ -139,8 +131,13 @@ fn crumbs(traced: &Traced, tracing: &Tracing) -> Check {
             "form.traced.trace.least",
             least,
         ));
+        return check;
     }
-    check
+    if traced.trace.holes {
+        let field = "form.traced.trace.holes";
+        check = check.remedy(Remedy::set("Take the outline only, without holes", field, false));
+    }
+    check.remedy(Remedy::advice("Choose a threshold or a part of the picture with clear edges"))
 }
 
 /// Whether white may show beside the picture where the cut strays a little.
