@@ -40,7 +40,8 @@ async fn the_wheel_zooms_to_the_pointer_a_drag_moves_and_a_double_click_fits() {
         delta_y: -300,
     });
     browser.client.perform_actions(wheel).await.unwrap();
-    let zoomed = seen(&browser, |own| own.0 > 1.3 * fitted.0).await;
+    // The browser may tell of the turn in several parts; all of it zooms by e^0.45.
+    let zoomed = seen(&browser, |own| own.0 > 1.56 * fitted.0).await;
     let under = |(scale, x, y): (f64, f64, f64)| {
         ((f64::from(pointer.0) - x) / scale, (f64::from(pointer.1) - 64.0 - y) / scale)
     };
