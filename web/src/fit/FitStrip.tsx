@@ -2,7 +2,7 @@
  * The fit strip: every limit with value, bound and room left, by stage. The stage at hand, or the next that has limits,
  * comes first; of the others what fits is folded away.
  */
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 
 import type { Check, Stage, State } from '../api/generated/types';
@@ -41,6 +41,14 @@ export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) 
   const groups = all
     .filter(({ own }) => own.length > 0)
     .sort((a, b) => Number(b.stage === first) - Number(a.stage === first));
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    // With another stage at hand its limits are the ones to be seen, not those that lay there before.
+    row.current?.scrollTo({ left: 0 });
+    row.current
+      ?.querySelector('[aria-pressed="true"]')
+      ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [first]);
   const turn = (which: string) => {
     const next = new Set(turned);
     if (!next.delete(which)) next.add(which);
@@ -55,7 +63,7 @@ export function FitStrip({ checks, stage, chosen, onChoose, isCurrent }: Props) 
           </span>
         ))}
       </div>
-      <div className="fit-row">
+      <div className="fit-row" ref={row}>
         {groups.map(({ stage: of, name, own }) => {
           const fits = own.filter(({ state }) => state === 'fits').length;
           const fold = `${of} ${of === first ? 'first' : 'later'}`;
